@@ -1,0 +1,16 @@
+import type { Failure } from './primitives'
+
+const failure =
+  (id: string, mode: Failure['mode']) =>
+  (label: string, prior: number, remedy: string): Failure => ({ id, mode, label, prior, remedy })
+
+/** The failures parts are prone to; a device type names them in its own words, weight and remedy. */
+export const neverMakes = failure('never-makes', 'held-open')
+export const stuckMade = failure('stuck-made', 'held-closed')
+export const neverOperates = failure('never-operates', 'held-released')
+export const stuckOperated = failure('stuck-operated', 'held-operated')
+export const openCircuit = failure('open', 'open-circuit')
+export const jammed = failure('jammed', 'jammed')
+export const seizedShut = failure('seized-shut', 'seized-shut')
+export const seizedOpen = failure('seized-open', 'seized-open')
+export const blown = failure('blown', 'blown')

@@ -1,0 +1,43 @@
+import type { TypeDirectory } from '../installation'
+import { systemBoiler } from './boiler'
+import { fusedSpur } from './fused-spur'
+import type { DeviceType } from './primitives'
+import { programmer } from './programmer'
+import { pump } from './pump'
+import { cylinderThermostat, roomThermostat } from './thermostats'
+import { twoPortValve } from './two-port-valve'
+
+export * from './primitives'
+
+/** Every device type that ships. */
+export const deviceTypes: readonly DeviceType[] = [
+  fusedSpur,
+  programmer,
+  roomThermostat,
+  cylinderThermostat,
+  twoPortValve,
+  systemBoiler,
+  pump,
+]
+
+const byId = new Map(deviceTypes.map((type) => [type.id, type]))
+
+/** The type of that id. Throws where none ships: documents are checked for that when they are parsed. */
+export function deviceType(id: string): DeviceType {
+  const type = byId.get(id)
+  if (!type) throw new Error(`no device type "${id}"`)
+  return type
+}
+
+/** The catalogue as the document's parser sees it. */
+export const typeDirectory: TypeDirectory = {
+  terminalsOf: (id) =>
+    byId
+      .get(id)
+      ?.terminals.filter((t) => !t.internal)
+      .map((t) => t.id),
+  versionOf: (id) => byId.get(id)?.version,
+  contactsOf: (id) =>
+    (byId.get(id)?.primitives ?? []).filter((p) => p.kind === 'contact' || p.kind === 'changeover').map((p) => p.id),
+  inputsOf: (id) => (byId.get(id)?.inputs ?? []).map((input) => input.id),
+}

@@ -1,0 +1,196 @@
+/**
+ * The primitives every device type is composed of. Faults, priors and remedies stand on the primitive, so that a new
+ * type is traced and hunted through for nothing.
+ */
+
+/** A figure of a primitive: fixed, or one of the device's settings by name. */
+export type Amount = number | { setting: string }
+
+/** When a contact stands operated. Conditions see only their own device. */
+export type Condition =
+  | { control: string; is: readonly string[] }
+  /** The sensor asks for heat. */
+  | { sensor: string }
+  /** Travel has reached this fraction of full opening and is not on its way back. */
+  | { actuator: string; reached: Amount }
+  | { energised: string }
+  | { behaviour: string; in: readonly string[] }
+  | { all: readonly Condition[] }
+  | { any: readonly Condition[] }
+  | { not: Condition }
+
+/** How a part can fail, as the simulator knows it. */
+export type FailureMode =
+  | 'held-closed'
+  | 'held-open'
+  | 'held-operated'
+  | 'held-released'
+  | 'open-circuit'
+  | 'jammed'
+  | 'seized-shut'
+  | 'seized-open'
+  | 'blown'
+
+export interface Failure {
+  id: string
+  mode: FailureMode
+  /** What has failed, in the trade's words, to stand behind the device's name. */
+  label: string
+  /** Relative weight among all failures, without unit; trade experience, editable later. */
+  prior: number
+  /** What cures it. */
+  remedy: string
+}
+
+interface Part {
+  id: string
+  /** The part in the trade's words, to stand behind the device's name. */
+  label: string
+  failures?: readonly Failure[]
+}
+
+/** A contact between two terminals. */
+export interface Contact extends Part {
+  kind: 'contact'
+  a: string
+  b: string
+  closedWhen: Condition
+}
+
+/** One common and two throws: `no` made while operated, `nc` made while released. Breaks before it makes. */
+export interface Changeover extends Part {
+  kind: 'changeover'
+  common: string
+  no: string
+  nc: string
+  operatedWhen: Condition
+}
+
+/** A conductor inside the device that no switch interrupts. */
+export interface Strap extends Part {
+  kind: 'strap'
+  a: string
+  b: string
+}
+
+/** Anything that draws current between two terminals. */
+export interface Load extends Part {
+  kind: 'load'
+  from: string
+  to: string
+  /** Watts at nominal voltage. */
+  watts: Amount
+  /** A load that does visible work when energised: it runs, turns, moves. */
+  work?: 'runs'
+}
+
+/** Travel driven by a load against a spring. Position 0 is shut, 1 is open. */
+export interface Actuator extends Part {
+  kind: 'actuator'
+  drivenBy: string
+  /** Seconds from shut to open while driven. */
+  openSeconds: Amount
+  /** Seconds from open to shut on the spring. */
+  returnSeconds: Amount
+}
+
+/** Compares a temperature with a set-point, with a differential centred on the set-point. */
+export interface Sensor extends Part {
+  kind: 'sensor'
+  /** The control that holds the temperature at the device, °C. */
+  reads: string
+  /** The control that holds the set-point, °C. */
+  setPoint: string
+  /** Kelvin between asking and being satisfied. */
+  differential: Amount
+  /** A load that, while energised, brings the upper threshold down: an accelerator heater. */
+  accelerator?: { load: string; differential: Amount }
+}
+
+export interface Fuse extends Part {
+  kind: 'fuse'
+  a: string
+  b: string
+  /** Rated amperes. */
+  amps: Amount
+}
+
+/** Where the mains comes from; line, neutral and earth are internal terminals. */
+export interface Source extends Part {
+  kind: 'source'
+  line: string
+  neutral: string
+  earth: string
+}
+
+/** A sequence that needs code of its own, by the name it has in the simulator. */
+export interface BehaviourPart extends Part {
+  kind: 'behaviour'
+  behaviour: 'boiler-sequence'
+  /** The loads it watches, by the role the behaviour gives them. */
+  watches: Record<string, string>
+  /** The settings it uses, by the name the behaviour gives them. */
+  figures: Record<string, Amount>
+}
+
+export type Primitive = Contact | Changeover | Strap | Load | Actuator | Sensor | Fuse | Source | BehaviourPart
+
+/** What a terminal needs or gives; rules are written against these. */
+export type TerminalRole =
+  | 'permanent-live'
+  | 'neutral'
+  | 'earth'
+  /** The side of a volt-free contact that must be fed from somewhere. */
+  | 'contact-feed'
+  | 'output'
+  | 'input'
+
+export interface TerminalType {
+  id: string
+  legend: string
+  role: TerminalRole
+  /** The conductor colour of a fixed lead, where the terminal is one. */
+  lead?: 'brown' | 'blue' | 'green-yellow' | 'grey' | 'orange' | 'white'
+  /** Inside the device: no conductor can be put on it. */
+  internal?: boolean
+}
+
+export type Control =
+  | { kind: 'choice'; id: string; label: string; values: readonly { id: string; label: string }[]; initial: string }
+  | {
+      kind: 'number'
+      id: string
+      label: string
+      unit: string
+      min: number
+      max: number
+      step: number
+      initial: number
+      /** Not a knob but the world around the device: a room's or a cylinder's temperature. */
+      ambient?: boolean
+    }
+
+export interface Setting {
+  id: string
+  label: string
+  unit: string
+  min: number
+  max: number
+  default: number
+  /** Where the default comes from. */
+  origin: string
+}
+
+export interface DeviceType {
+  id: string
+  version: number
+  name: string
+  /** One paragraph: how it works. */
+  about: string
+  terminals: readonly TerminalType[]
+  controls: readonly Control[]
+  settings: readonly Setting[]
+  primitives: readonly Primitive[]
+  /** Inputs a demand can end at: the terminal and the load that hears the call. */
+  inputs: readonly { id: string; terminal: string; load: string }[]
+}

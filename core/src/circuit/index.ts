@@ -1,0 +1,4 @@
+export * from './circuit'
+export * from './compile'
+export * from './nets'
+export * from './potentials'

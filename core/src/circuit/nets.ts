@@ -1,0 +1,128 @@
+import { across, type Circuit } from './circuit'
+
+/** What stands open or shut just now: the part of the state that decides which atoms are joined. */
+export interface Joins {
+  /** 1 where the contact throw is closed. */
+  closed: Uint8Array
+  /** 1 where the fuse has blown. */
+  blown: Uint8Array
+  /** 1 where the edge is broken. */
+  broken: Uint8Array
+}
+
+export const LINE = 1
+export const NEUTRAL = 2
+export const EARTH = 4
+
+export interface Nets {
+  /** Net number of each atom. A net is named by one of its atoms. */
+  netOf: Int32Array
+  /** By net number: which poles of the supply are joined to it without a load between. */
+  poles: Uint8Array
+}
+
+/** Does this edge conduct just now? */
+export function conducts(circuit: Circuit, joins: Joins, edge: number): boolean {
+  if (joins.broken[edge]) return false
+  const e = circuit.edges[edge]
+  if (e.kind === 'contact') return joins.closed[e.contact] === 1
+  if (e.kind === 'fuse') return joins.blown[e.fuse] === 0
+  return true
+}
+
+/**
+ * Merges atoms into nets: union–find with path halving, atoms being few enough that rank buys nothing.
+ * Writes into `nets` so that a simulation allocates nothing while it runs.
+ */
+export function mergeNets(circuit: Circuit, joins: Joins, nets: Nets): Nets {
+  const { netOf: parent, poles } = nets
+  const n = circuit.atoms.length
+  for (let i = 0; i < n; i++) parent[i] = i
+  const find = (x: number): number => {
+    while (parent[x] !== x) {
+      parent[x] = parent[parent[x]]
+      x = parent[x]
+    }
+    return x
+  }
+  const edges = circuit.edges
+  for (let i = 0; i < edges.length; i++) {
+    if (!conducts(circuit, joins, i)) continue
+    const a = find(edges[i].a)
+    const b = find(edges[i].b)
+    // The lower number names the net: results do not depend on the order in which edges were added.
+    if (a < b) parent[b] = a
+    else if (b < a) parent[a] = b
+  }
+  for (let i = 0; i < n; i++) parent[i] = find(i)
+  poles.fill(0)
+  for (const source of circuit.sources) {
+    poles[parent[source.line]] |= LINE
+    poles[parent[source.neutral]] |= NEUTRAL
+    poles[parent[source.earth]] |= EARTH
+  }
+  return nets
+}
+
+export const emptyNets = (circuit: Circuit): Nets => ({
+  netOf: new Int32Array(circuit.atoms.length),
+  poles: new Uint8Array(circuit.atoms.length),
+})
+
+/** Is a pole of the supply joined to another: line to neutral, or line to earth? */
+export function shortCircuit(circuit: Circuit, nets: Nets): boolean {
+  for (const source of circuit.sources) {
+    const poles = nets.poles[nets.netOf[source.line]]
+    if (poles & (NEUTRAL | EARTH)) return true
+  }
+  return false
+}
+
+/**
+ * Fuses on a shortest conducting path from line to neutral or earth, by rising rating: the first of them opens first.
+ * Every other path of the same short shares the fuses that stand in line with the source, or opens in its turn.
+ */
+export function fusesInShort(circuit: Circuit, joins: Joins): number[] {
+  for (const source of circuit.sources) {
+    const path = conductingPath(circuit, joins, source.line, (atom) => atom === source.neutral || atom === source.earth)
+    if (!path) continue
+    return path
+      .flatMap((edge) => {
+        const e = circuit.edges[edge]
+        return e.kind === 'fuse' ? [e.fuse] : []
+      })
+      .sort((x, y) => circuit.fuses[x].amps - circuit.fuses[y].amps || x - y)
+  }
+  return []
+}
+
+/** Edges of a shortest conducting path between an atom and the first that `reached` accepts, or undefined. */
+export function conductingPath(
+  circuit: Circuit,
+  joins: Joins,
+  from: number,
+  reached: (atom: number) => boolean,
+): number[] | undefined {
+  const cameBy = new Map<number, number>([[from, -1]])
+  const queue = [from]
+  for (let head = 0; head < queue.length; head++) {
+    const atom = queue[head]
+    if (reached(atom)) {
+      const path: number[] = []
+      for (let at = atom; at !== from; ) {
+        const edge = cameBy.get(at)!
+        path.push(edge)
+        at = across(circuit.edges[edge], at)
+      }
+      return path.reverse()
+    }
+    for (const edge of circuit.edgesAt[atom]) {
+      if (!conducts(circuit, joins, edge)) continue
+      const next = across(circuit.edges[edge], atom)
+      if (cameBy.has(next)) continue
+      cameBy.set(next, edge)
+      queue.push(next)
+    }
+  }
+  return undefined
+}

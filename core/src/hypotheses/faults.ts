@@ -1,0 +1,86 @@
+import type { Failure } from '../catalogue'
+import type { Circuit } from '../circuit'
+import type { Core } from '../installation'
+import type { Damage } from '../simulation'
+
+/** Something that can be wrong with this installation, as a patch on the simulation's state. */
+export interface Fault {
+  /** The name `--fault` and addresses take: `zv-hw.end-switch.stuck-made`, `zv-hw-lead.grey.open`. */
+  name: string
+  /** In the trade's words: "Hot water valve: end switch stuck made". */
+  label: string
+  /** What it is a fault of. */
+  subject: { kind: 'device'; device: string; part: string } | { kind: 'conductor'; cable: string; core: string }
+  damage: Damage[]
+  /** Relative weight, without unit. */
+  prior: number
+  remedy: string
+}
+
+/**
+ * Relative weights of an open conductor, against 5 for a valve motor (trade experience, editable later): a fixed lead
+ * fails in its terminal at the wiring centre, a long run in two.
+ */
+const openConductorPrior = { lead: 0.5, run: 0.6 }
+
+/** Every single fault this installation can have, in document order. Derived from its parts and conductors. */
+export function faultsOf(circuit: Circuit): Fault[] {
+  const faults: Fault[] = []
+  circuit.devices.forEach(({ device, type }, index) => {
+    for (const part of type.primitives)
+      for (const failure of part.failures ?? [])
+        faults.push({
+          name: `${device.id}.${part.id}.${failure.id}`,
+          label: `${device.name}: ${failure.label}`,
+          subject: { kind: 'device', device: device.id, part: part.id },
+          damage: damageOf(circuit, index, part.id, failure),
+          prior: failure.prior,
+          remedy: failure.remedy,
+        })
+  })
+  circuit.edges.forEach((edge, index) => {
+    if (edge.kind !== 'core' || !inUse(edge.core)) return
+    const { cable, core } = edge
+    faults.push({
+      name: `${cable.id}.${core.id}.open`,
+      label: `${cable.label}: ${core.colour} open`,
+      subject: { kind: 'conductor', cable: cable.id, core: core.id },
+      damage: [{ part: 'edge', index }],
+      prior: cable.leadOf ? openConductorPrior.lead : openConductorPrior.run,
+      remedy: 'Isolate, test the conductor end to end, remake its ends or bring a spare core into use.',
+    })
+  })
+  return faults
+}
+
+/** A conductor with an end parked, cut back or not found serves nothing: broken or whole, nobody would notice. */
+const inUse = (core: Core) => core.ends.every((end) => end.at === 'terminal' || end.at === 'connector')
+
+function damageOf(circuit: Circuit, device: number, part: string, failure: Failure): Damage[] {
+  const { loadIndex, actuatorIndex } = circuit.devices[device]
+  const contacts = (made: 'open' | 'closed'): Damage[] =>
+    circuit.contacts.flatMap((contact, index): Damage[] => {
+      if (contact.device !== device || contact.part.id !== part) return []
+      // A changeover held one way holds its other throw the other way.
+      const held = contact.inverted ? (made === 'open' ? 'closed' : 'open') : made
+      return [{ part: 'contact', index, held }]
+    })
+  switch (failure.mode) {
+    case 'held-open':
+    case 'held-released':
+      return contacts('open')
+    case 'held-closed':
+    case 'held-operated':
+      return contacts('closed')
+    case 'open-circuit':
+      return [{ part: 'load', index: loadIndex.get(part)!, how: 'open' }]
+    case 'jammed':
+      return [{ part: 'load', index: loadIndex.get(part)!, how: 'jammed' }]
+    case 'seized-shut':
+      return [{ part: 'actuator', index: actuatorIndex.get(part)!, held: 'shut' }]
+    case 'seized-open':
+      return [{ part: 'actuator', index: actuatorIndex.get(part)!, held: 'open' }]
+    case 'blown':
+      return [{ part: 'fuse', index: circuit.fuses.findIndex((f) => f.device === device && f.part.id === part) }]
+  }
+}

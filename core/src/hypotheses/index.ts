@@ -1,0 +1,2 @@
+export * from './faults'
+export * from './script'

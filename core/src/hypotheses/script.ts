@@ -1,0 +1,46 @@
+import type { Circuit } from '../circuit'
+import { ActionError, Simulation, type Action } from '../simulation'
+import { faultsOf, type Fault } from './faults'
+
+/** An installation under the hand: a simulation, the faults it can have, and which of them are in. */
+export class Rig {
+  readonly faults: ReadonlyMap<string, Fault>
+  private readonly inPlace = new Set<string>()
+  readonly simulation: Simulation
+
+  constructor(circuit: Circuit) {
+    this.faults = new Map(faultsOf(circuit).map((f) => [f.name, f]))
+    this.simulation = new Simulation(circuit)
+  }
+
+  get faultsIn(): Fault[] {
+    return [...this.inPlace].map((name) => this.faults.get(name)!)
+  }
+
+  /** Does one action. Throws {@link ActionError} where it does not fit the installation; nothing has then changed. */
+  perform(action: Action): void {
+    switch (action.do) {
+      case 'set':
+        return this.simulation.set(action.device, action.control, action.value)
+      case 'wait':
+        if (!this.simulation.run(action.ms)) throw new ActionError('too many events: the installation never comes to rest')
+        return
+      case 'fault':
+      case 'mend': {
+        const fault = this.faults.get(action.fault)
+        if (!fault) throw new ActionError(`there is no fault "${action.fault}": the faults of this installation are listed by "faults"`)
+        const present = action.do === 'fault'
+        if (present) this.inPlace.add(fault.name)
+        else this.inPlace.delete(fault.name)
+        return this.simulation.apply(fault.name, fault.damage, present)
+      }
+    }
+  }
+
+  /** A rig on which these actions have been done in order. */
+  static after(circuit: Circuit, actions: readonly Action[]): Rig {
+    const rig = new Rig(circuit)
+    for (const action of actions) rig.perform(action)
+    return rig
+  }
+}

@@ -1,0 +1,7 @@
+export * from './installation'
+export * from './catalogue'
+export * from './circuit'
+export * from './simulation'
+export * from './hypotheses'
+export * from './planning'
+export * from './examples'

@@ -1,0 +1,145 @@
+import type { z } from 'zod'
+import { installationSchema, type Installation, type TerminalRef } from './schema'
+
+/** One thing wrong with a document: where, and why. */
+export interface DocumentProblem {
+  /** Path of the field, for example `cables.3.cores.0.ends.1.terminal`. */
+  field: string
+  reason: string
+}
+
+export class DocumentError extends Error {
+  constructor(readonly problems: DocumentProblem[]) {
+    super(problems.map((p) => (p.field ? `${p.field}: ${p.reason}` : p.reason)).join('; '))
+    this.name = 'DocumentError'
+  }
+}
+
+/** What a document may refer to: the terminals of the device types it uses. Supplied by the catalogue, which stands above. */
+export interface TypeDirectory {
+  /** Terminal ids a device of this type offers to conductors, or undefined where the type is not known. */
+  terminalsOf(type: string): readonly string[] | undefined
+  /** Version of the type that is at hand. */
+  versionOf(type: string): number | undefined
+  /** Ids of the contacts a device of this type has. */
+  contactsOf(type: string): readonly string[]
+  /** Ids of the inputs a device of this type can be called on. */
+  inputsOf(type: string): readonly string[]
+}
+
+export function problemsOf(error: z.ZodError): DocumentProblem[] {
+  return error.issues.map((issue) => ({ field: issue.path.join('.'), reason: issue.message }))
+}
+
+/**
+ * Reads an installation from anything. Throws {@link DocumentError} naming every field that is wrong: shape first,
+ * then references (two things of one id, a terminal or device that does not exist, more conductors than ways).
+ */
+export function parseInstallation(input: unknown, types: TypeDirectory): Installation {
+  const parsed = installationSchema.safeParse(input)
+  if (!parsed.success) throw new DocumentError(problemsOf(parsed.error))
+  const problems = referenceProblems(parsed.data, types)
+  if (problems.length > 0) throw new DocumentError(problems)
+  return parsed.data
+}
+
+function referenceProblems(doc: Installation, types: TypeDirectory): DocumentProblem[] {
+  const problems: DocumentProblem[] = []
+  const say = (field: string, reason: string) => problems.push({ field, reason })
+
+  const owners = new Map<string, string>()
+  const claim = (field: string, id: string) => {
+    const before = owners.get(id)
+    if (before) say(field, `"${id}" is already the id of ${before}`)
+    else owners.set(id, field)
+  }
+  doc.devices.forEach((d, i) => claim(`devices.${i}.id`, d.id))
+  doc.wiringCentres.forEach((w, i) => claim(`wiringCentres.${i}.id`, w.id))
+  doc.connectors.forEach((c, i) => claim(`connectors.${i}.id`, c.id))
+  doc.cables.forEach((c, i) => claim(`cables.${i}.id`, c.id))
+  doc.links.forEach((l, i) => claim(`links.${i}.id`, l.id))
+
+  const places = new Set(doc.places.map((p) => p.id))
+  const terminals = new Map<TerminalRef, number>()
+  doc.devices.forEach((device, i) => {
+    if (!places.has(device.place)) say(`devices.${i}.place`, `there is no place "${device.place}"`)
+    const offered = types.terminalsOf(device.type)
+    if (!offered) return say(`devices.${i}.type`, `"${device.type}" is not a device type Nobbet knows`)
+    if (!doc.types.some((t) => t.id === device.type)) say(`devices.${i}.type`, `"${device.type}" is missing from types`)
+    for (const id of offered) terminals.set(`${device.id}.${id}`, 4)
+  })
+  doc.types.forEach((t, i) => {
+    const at = types.versionOf(t.id)
+    if (at !== undefined && at < t.version)
+      say(`types.${i}.version`, `version ${t.version} of "${t.id}" is newer than version ${at} known here`)
+  })
+  doc.wiringCentres.forEach((centre, i) => {
+    if (!places.has(centre.place)) say(`wiringCentres.${i}.place`, `there is no place "${centre.place}"`)
+    centre.terminals.forEach((t, k) => {
+      const ref = `${centre.id}.${t.id}`
+      if (terminals.has(ref)) say(`wiringCentres.${i}.terminals.${k}.id`, `terminal "${t.id}" stands twice`)
+      terminals.set(ref, t.ways)
+    })
+  })
+  const connectors = new Map(doc.connectors.map((c) => [c.id, c.ways]))
+
+  const used = new Map<string, number>()
+  const count = (key: string) => used.set(key, (used.get(key) ?? 0) + 1)
+  doc.cables.forEach((cable, i) => {
+    const ids = new Set<string>()
+    cable.cores.forEach((core, k) => {
+      const at = `cables.${i}.cores.${k}`
+      if (ids.has(core.id)) say(`${at}.id`, `core "${core.id}" stands twice in this cable`)
+      ids.add(core.id)
+      core.ends.forEach((end, e) => {
+        if (end.at === 'terminal' || end.at === 'parked') {
+          if (!terminals.has(end.terminal)) say(`${at}.ends.${e}.terminal`, `there is no terminal "${end.terminal}"`)
+          else count(end.terminal)
+        } else if (end.at === 'connector') {
+          if (!connectors.has(end.connector)) say(`${at}.ends.${e}.connector`, `there is no connector "${end.connector}"`)
+          else count(`connector ${end.connector}`)
+        }
+      })
+    })
+    if (cable.leadOf && !doc.devices.some((d) => d.id === cable.leadOf))
+      say(`cables.${i}.leadOf`, `there is no device "${cable.leadOf}"`)
+  })
+  doc.links.forEach((link, i) =>
+    link.between.forEach((ref, e) => {
+      if (!terminals.has(ref)) say(`links.${i}.between.${e}`, `there is no terminal "${ref}"`)
+    }),
+  )
+  for (const [key, n] of used) {
+    const ways = terminals.get(key) ?? connectors.get(key.replace('connector ', ''))!
+    if (n > ways) say('cables', `${key} takes ${ways} conductor${ways === 1 ? '' : 's'} and is given ${n}`)
+  }
+  intentProblems(doc, types, say)
+  return problems
+}
+
+function intentProblems(doc: Installation, types: TypeDirectory, say: (field: string, reason: string) => void): void {
+  const typeOf = new Map(doc.devices.map((d) => [d.id, d.type]))
+  const demands = new Set<string>()
+  doc.intent.demands.forEach((demand, i) => {
+    const at = `intent.demands.${i}`
+    if (demands.has(demand.id)) say(`${at}.id`, `demand "${demand.id}" stands twice`)
+    demands.add(demand.id)
+    for (const role of ['channel', 'thermostat'] as const) {
+      const { device, contact } = demand[role]
+      const type = typeOf.get(device)
+      if (type === undefined) say(`${at}.${role}.device`, `there is no device "${device}"`)
+      else if (!types.contactsOf(type).includes(contact))
+        say(`${at}.${role}.contact`, `"${device}" has no contact "${contact}"`)
+    }
+    if (!typeOf.has(demand.circuit.valve)) say(`${at}.circuit.valve`, `there is no device "${demand.circuit.valve}"`)
+    const boiler = typeOf.get(demand.call.boiler)
+    if (boiler === undefined) say(`${at}.call.boiler`, `there is no device "${demand.call.boiler}"`)
+    else if (!types.inputsOf(boiler).includes(demand.call.input))
+      say(`${at}.call.input`, `"${demand.call.boiler}" has no call input "${demand.call.input}"`)
+  })
+  doc.intent.demands.forEach((demand, i) =>
+    demand.companions.forEach((id, k) => {
+      if (!demands.has(id)) say(`intent.demands.${i}.companions.${k}`, `there is no demand "${id}"`)
+    }),
+  )
+}

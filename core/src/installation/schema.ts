@@ -1,0 +1,169 @@
+import { z } from 'zod'
+
+/**
+ * The installation document, `nobbet-installation` version 1: what is fitted, how it is wired and what it is for.
+ * It holds facts that stay until somebody alters the installation. What changes by itself (damage, blown fuses,
+ * latches, temperatures, positions) belongs to the simulation's state and never stands here.
+ */
+
+/** Letters, digits and hyphens: ids stand in addresses such as `wc.7` and on command lines, so no dots or spaces. */
+export const idSchema = z
+  .string()
+  .regex(/^[A-Za-z0-9][A-Za-z0-9+-]{0,39}$/, 'an id is 1 to 40 letters, digits, "+" or "-", starting with a letter or digit')
+
+/** A terminal's address: `owner.terminal`, the owner being a device, a wiring centre or a connector. */
+export const terminalRefSchema = z
+  .string()
+  .regex(/^[A-Za-z0-9+-]+\.[A-Za-z0-9+-]+$/, 'a terminal is written owner.terminal, for example wc.7')
+export type TerminalRef = z.infer<typeof terminalRefSchema>
+
+/** How a fact came to be in the document. The absence of a mark means the document's own `provenance`. */
+export const provenanceSchema = z.enum(['assumed', 'planned', 'seen', 'tested'])
+export type Provenance = z.infer<typeof provenanceSchema>
+
+export const colourSchema = z.enum([
+  'brown',
+  'blue',
+  'green-yellow',
+  'black',
+  'grey',
+  'red',
+  'yellow',
+  'green',
+  'white',
+  'orange',
+  'bare',
+])
+export type Colour = z.infer<typeof colourSchema>
+
+const name = z.string().trim().min(1, 'a name is needed').max(120)
+const provenance = provenanceSchema.optional()
+
+/** Where one end of a conductor is. `unknown` is a fact too: nobody has looked yet. */
+export const endSchema = z.discriminatedUnion('at', [
+  z.object({ at: z.literal('terminal'), terminal: terminalRefSchema, provenance }),
+  z.object({ at: z.literal('connector'), connector: idSchema, provenance }),
+  z.object({ at: z.literal('parked'), terminal: terminalRefSchema, provenance }),
+  z.object({ at: z.literal('cut-back'), provenance }),
+  z.object({ at: z.literal('loose'), provenance }),
+  z.object({ at: z.literal('unknown'), provenance }),
+])
+export type End = z.infer<typeof endSchema>
+
+/** A conductor. Its id is its own and says nothing of its colour: a cable may hold two browns. */
+export const coreSchema = z.object({
+  id: idSchema,
+  colour: colourSchema,
+  /** A sleeve or flag of another colour, worn where the conductor is used against its own colour. */
+  sleeve: colourSchema.optional(),
+  /** Cross-section in mm². */
+  areaMm2: z.number().positive().max(10).default(0.75),
+  ends: z.tuple([endSchema, endSchema]),
+})
+export type Core = z.infer<typeof coreSchema>
+
+export const cableSchema = z.object({
+  id: idSchema,
+  label: name,
+  /** Length in metres; left out where nobody knows. */
+  lengthM: z.number().positive().max(500).optional(),
+  /** Set where the cable is a device's own fixed lead: what its conductors do is known when nothing else is. */
+  leadOf: idSchema.optional(),
+  cores: z.array(coreSchema).min(1).max(24),
+})
+export type Cable = z.infer<typeof cableSchema>
+
+export const placeSchema = z.object({ id: idSchema, name, floor: z.number().int().min(-5).max(60).optional() })
+export type Place = z.infer<typeof placeSchema>
+
+export const settingValueSchema = z.union([z.number(), z.boolean(), z.string().max(60)])
+export const deviceSchema = z.object({
+  id: idSchema,
+  name,
+  type: idSchema,
+  place: idSchema,
+  settings: z.record(z.string(), settingValueSchema).default({}),
+  provenance,
+})
+export type Device = z.infer<typeof deviceSchema>
+
+export const wiringCentreTerminalSchema = z.object({
+  id: idSchema,
+  /** What the engineer reads beside the terminal, for example "Heating ON". */
+  legend: z.string().max(60),
+  /** How many conductors it takes. */
+  ways: z.number().int().min(1).max(8).default(2),
+})
+export type WiringCentreTerminal = z.infer<typeof wiringCentreTerminalSchema>
+
+export const wiringCentreSchema = z.object({
+  id: idSchema,
+  name,
+  place: idSchema,
+  terminals: z.array(wiringCentreTerminalSchema).min(1).max(120),
+})
+export type WiringCentre = z.infer<typeof wiringCentreSchema>
+
+/** A link between two terminals of one owner: fitted by hand, by the factory, or a factory link that has been cut. */
+export const linkSchema = z.object({
+  id: idSchema,
+  kind: z.enum(['fitted', 'factory', 'cut']),
+  between: z.tuple([terminalRefSchema, terminalRefSchema]),
+  provenance,
+})
+export type Link = z.infer<typeof linkSchema>
+
+/** A connector of its own: a joint made outside every device and wiring centre. */
+export const connectorSchema = z.object({ id: idSchema, name, place: idSchema, ways: z.number().int().min(2).max(12) })
+
+/** A pipe between two water ports (`owner.port`) or tees. The flow picture is drawn from these. */
+export const pipeSchema = z.object({ id: idSchema, from: terminalRefSchema, to: terminalRefSchema })
+export const teeSchema = z.object({ id: idSchema, place: idSchema })
+
+/** What a demand is for and what it must bring about. Every verdict is judged by this, never by guesswork. */
+export const demandSchema = z.object({
+  id: idSchema,
+  name,
+  kind: z.enum(['heating', 'hot-water']),
+  /** The programmer contact that allows it: device and primitive. */
+  channel: z.object({ device: idSchema, contact: idSchema }),
+  /** The thermostat contact that asks for it. */
+  thermostat: z.object({ device: idSchema, contact: idSchema }),
+  /** The valve that opens its circuit. */
+  circuit: z.object({ valve: idSchema }),
+  /** The boiler input it must end at. */
+  call: z.object({ boiler: idSchema, input: idSchema }),
+  /** Demands whose circuits may open with this one without a demand of their own. */
+  companions: z.array(idSchema).default([]),
+  /** Lower runs first where the scheme cannot serve all at once. */
+  priority: z.number().int().min(0).max(9).default(0),
+})
+export type Demand = z.infer<typeof demandSchema>
+
+export const installationSchema = z.object({
+  format: z.literal('nobbet-installation'),
+  version: z.literal(1),
+  id: idSchema,
+  name,
+  /** The scheme in the trade's words; for people, never for the model. */
+  scheme: z.string().max(80).default(''),
+  supply: z.object({
+    /** Volts line to neutral, r.m.s. */
+    volts: z.number().positive().max(400),
+    /** Hertz. */
+    frequency: z.union([z.literal(50), z.literal(60)]),
+  }),
+  provenance: provenanceSchema,
+  /** The device types it was made with, so that a file means the same elsewhere. */
+  types: z.array(z.object({ id: idSchema, version: z.number().int().positive() })),
+  places: z.array(placeSchema).min(1).max(60),
+  devices: z.array(deviceSchema).max(200),
+  wiringCentres: z.array(wiringCentreSchema).max(12),
+  connectors: z.array(connectorSchema).max(60).default([]),
+  cables: z.array(cableSchema).max(200),
+  links: z.array(linkSchema).max(400),
+  pipes: z.array(pipeSchema).max(200).default([]),
+  tees: z.array(teeSchema).max(60).default([]),
+  intent: z.object({ demands: z.array(demandSchema).max(40) }),
+})
+export type Installation = z.infer<typeof installationSchema>

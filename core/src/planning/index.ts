@@ -1,0 +1,3 @@
+export * from './brief'
+export * from './schedules'
+export * from './two-port'

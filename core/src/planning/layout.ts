@@ -1,0 +1,133 @@
+import type { Cable, Colour, Core, End, Link, WiringCentreTerminal } from '../installation'
+import type { PlanBrief } from './brief'
+
+/** What a conductor is for: it decides the colour wanted and the sleeve worn where the cable lacks it. */
+export type Use = 'line' | 'switched' | 'neutral' | 'earth'
+
+export interface Wire {
+  /** The device's terminal; null where the device has none for it (an earth parked at a plastic back plate). */
+  terminal: string | null
+  use: Use
+  /** The wiring centre's function the other end goes to. */
+  to: string
+}
+
+const coloursBySize: Record<number, readonly Colour[]> = {
+  3: ['brown', 'blue', 'green-yellow'],
+  4: ['brown', 'black', 'grey', 'green-yellow'],
+  5: ['brown', 'blue', 'green-yellow', 'black', 'grey'],
+}
+const wanted: Record<Use, readonly Colour[]> = {
+  line: ['brown', 'black', 'grey', 'blue'],
+  switched: ['black', 'grey', 'brown', 'blue'],
+  neutral: ['blue', 'grey', 'black'],
+  earth: ['green-yellow'],
+}
+
+/** A sleeve says what a conductor does where its own colour says something else. */
+function sleeveFor(use: Use, colour: Colour): Colour | undefined {
+  if (use === 'neutral' && colour !== 'blue') return 'blue'
+  if ((use === 'line' || use === 'switched') && colour === 'blue') return 'brown'
+  return undefined
+}
+
+interface Waiting {
+  core: Core
+  end: 0 | 1
+}
+
+/**
+ * Lays out one wiring centre: collects conductors by function, then gives each its terminal in the order in which the
+ * functions were named, links terminals of one function, and parks spare cores at the end of the strip.
+ */
+export class Layout {
+  readonly cables: Cable[] = []
+  readonly links: Link[] = []
+  readonly terminals: WiringCentreTerminal[] = []
+  private readonly functions = new Map<string, { legend: string; waiting: Waiting[] }>()
+  private readonly spares: Waiting[] = []
+
+  constructor(
+    private readonly centre: string,
+    private readonly brief: Pick<PlanBrief, 'cable' | 'terminals'>,
+  ) {}
+
+  /** Names a function; functions take their terminals in the order in which they are named. */
+  function(id: string, legend: string): void {
+    this.functions.set(id, { legend, waiting: [] })
+  }
+
+  /** Runs a cable from a device to the wiring centre. The size follows the brief; spare cores are parked. */
+  cable(id: string, label: string, device: string, wires: readonly Wire[], lengthM: number, atMost?: 3): void {
+    const needed = wires.length
+    const size = atMost ?? (this.brief.cable === 'five-core' ? 5 : Math.max(3, needed))
+    const free = [...coloursBySize[size]]
+    const used: { wire: Wire; colour: Colour }[] = wires.map((wire) => {
+      const colour = wanted[wire.use].find((c) => free.includes(c))
+      if (!colour) throw new Error(`cable ${id}: ${size} cores do not serve ${needed} conductors`)
+      free.splice(free.indexOf(colour), 1)
+      return { wire, colour }
+    })
+    const cores: Core[] = []
+    for (const colour of coloursBySize[size]) {
+      const taken = used.find((u) => u.colour === colour)
+      const near: End = taken?.wire.terminal ? at(`${device}.${taken.wire.terminal}`) : { at: 'cut-back' }
+      const core: Core = { id: colour, colour, areaMm2: 0.75, ends: [near, { at: 'loose' }] }
+      const sleeve = taken && sleeveFor(taken.wire.use, colour)
+      if (sleeve) core.sleeve = sleeve
+      cores.push(core)
+      if (taken) this.bring(taken.wire.to, core)
+      else this.spares.push({ core, end: 1 })
+    }
+    this.cables.push({ id, label, lengthM, cores })
+  }
+
+  /** A device's own fixed lead: its colours are given. */
+  lead(id: string, label: string, device: string, cores: readonly { terminal: string; colour: Colour; to: string }[]): void {
+    const made = cores.map(({ terminal, colour, to }): Core => {
+      const core: Core = { id: colour, colour, areaMm2: 0.75, ends: [at(`${device}.${terminal}`), { at: 'loose' }] }
+      this.bring(to, core)
+      return core
+    })
+    this.cables.push({ id, label, lengthM: 1, leadOf: device, cores: made })
+  }
+
+  /** A cable between two devices that does not pass the wiring centre. */
+  direct(id: string, label: string, cores: readonly { colour: Colour; from: string; to: string }[], lengthM: number): void {
+    this.cables.push({
+      id,
+      label,
+      lengthM,
+      cores: cores.map(({ colour, from, to }) => ({ id: colour, colour, areaMm2: 0.75, ends: [at(from), at(to)] })),
+    })
+  }
+
+  /** Allocates terminals and links. Call once, when every cable is in. */
+  finish(): void {
+    const perTerminal = this.brief.terminals === 'separate' ? 1 : 4
+    for (const { legend, waiting } of this.functions.values()) {
+      let before: string | undefined
+      for (let i = 0; i < waiting.length; i += perTerminal) {
+        const ref = this.terminal(legend, perTerminal)
+        for (const { core, end } of waiting.slice(i, i + perTerminal)) core.ends[end] = at(ref)
+        if (before) this.links.push({ id: `link-${this.links.length + 1}`, kind: 'fitted', between: [before, ref] })
+        before = ref
+      }
+    }
+    for (const { core, end } of this.spares) core.ends[end] = { at: 'parked', terminal: this.terminal('Spare', 1) }
+  }
+
+  private bring(to: string, core: Core): void {
+    const target = this.functions.get(to)
+    if (!target) throw new Error(`no function "${to}" in the wiring centre`)
+    target.waiting.push({ core, end: 1 })
+  }
+
+  private terminal(legend: string, ways: number): string {
+    const id = String(this.terminals.length + 1)
+    this.terminals.push({ id, legend, ways })
+    return `${this.centre}.${id}`
+  }
+}
+
+const at = (terminal: string): End => ({ at: 'terminal', terminal })

@@ -1,0 +1,115 @@
+import { deviceType } from '../catalogue'
+import type { Colour, Core, End, Installation } from '../installation'
+
+/** A conductor in a terminal, as the schedule lists it. */
+export interface ScheduledConductor {
+  cable: string
+  cableLabel: string
+  core: string
+  colour: Colour
+  sleeve?: Colour
+  /** Where the other end is. */
+  far: End
+  farText: string
+  parked: boolean
+}
+
+export interface ScheduledTerminal {
+  ref: string
+  number: string
+  legend: string
+  ways: number
+  conductors: ScheduledConductor[]
+  /** Numbers of the terminals it is linked to. */
+  linkedTo: string[]
+}
+
+export interface ScheduledCore {
+  core: Core
+  ends: [string, string]
+  /** Neither end is at work: a core in reserve. */
+  spare: boolean
+}
+
+export interface ScheduledCable {
+  id: string
+  label: string
+  lengthM?: number
+  lead: boolean
+  cores: ScheduledCore[]
+}
+
+/** Where an end is, in words an engineer reads: owner and terminal, or what became of the end. */
+export function endText(installation: Installation, end: End): string {
+  switch (end.at) {
+    case 'terminal':
+      return terminalText(installation, end.terminal)
+    case 'parked':
+      return `parked in ${terminalText(installation, end.terminal)}`
+    case 'connector':
+      return installation.connectors.find((c) => c.id === end.connector)?.name ?? end.connector
+    case 'cut-back':
+      return 'cut back and sleeved'
+    case 'loose':
+      return 'loose'
+    case 'unknown':
+      return 'not found yet'
+  }
+}
+
+/** A terminal's name: "Programmer HTG-ON", "Wiring centre 7". */
+export function terminalText(installation: Installation, ref: string): string {
+  const [owner, terminal] = ref.split('.')
+  const device = installation.devices.find((d) => d.id === owner)
+  if (device) {
+    const lead = deviceType(device.type).terminals.find((t) => t.id === terminal)?.lead
+    return `${device.name} ${lead ?? terminal}`
+  }
+  const centre = installation.wiringCentres.find((w) => w.id === owner)
+  return centre ? `${centre.name} ${terminal}` : ref
+}
+
+/** Terminal by terminal, in the wiring centre's real order, what goes in. */
+export function terminalSchedule(installation: Installation, centreId: string): ScheduledTerminal[] {
+  const centre = installation.wiringCentres.find((w) => w.id === centreId)
+  if (!centre) return []
+  return centre.terminals.map((t) => {
+    const ref = `${centre.id}.${t.id}`
+    const conductors: ScheduledConductor[] = []
+    for (const cable of installation.cables)
+      for (const core of cable.cores)
+        core.ends.forEach((end, i) => {
+          if ((end.at !== 'terminal' && end.at !== 'parked') || end.terminal !== ref) return
+          const far = core.ends[1 - i]
+          conductors.push({
+            cable: cable.id,
+            cableLabel: cable.label,
+            core: core.id,
+            colour: core.colour,
+            sleeve: core.sleeve,
+            far,
+            farText: endText(installation, far),
+            parked: end.at === 'parked',
+          })
+        })
+    const linkedTo = installation.links
+      .filter((l) => l.kind !== 'cut' && l.between.includes(ref))
+      .map((l) => (l.between[0] === ref ? l.between[1] : l.between[0]).split('.')[1])
+    return { ref, number: t.id, legend: t.legend, ways: t.ways, conductors, linkedTo }
+  })
+}
+
+/** Cable by cable, what each core joins. */
+export function cableSchedule(installation: Installation): ScheduledCable[] {
+  return installation.cables.map((cable) => ({
+    id: cable.id,
+    label: cable.label,
+    lengthM: cable.lengthM,
+    lead: cable.leadOf !== undefined,
+    cores: cable.cores.map((core) => ({
+      core,
+      ends: [endText(installation, core.ends[0]), endText(installation, core.ends[1])],
+      spare: core.ends.some((e) => e.at === 'parked') || core.ends.every((e) => e.at !== 'terminal' && e.at !== 'connector'),
+    })),
+  }))
+}

@@ -1,0 +1,31 @@
+import type { Condition } from '../catalogue'
+import type { CompiledDevice } from '../circuit'
+
+/** What a condition can see of the state. */
+export interface View {
+  controls: readonly (string | number)[]
+  energised: Uint8Array
+  sensing: Uint8Array
+  position: Float64Array
+  velocity: Float64Array
+  phase(behaviour: number): string
+}
+
+/** Travel is counted in fractions; sums of floating steps may fall short of a threshold by a rounding. */
+const travelTolerance = 1e-9
+
+/** Does a condition of this device hold just now? */
+export function holds(condition: Condition, device: CompiledDevice, view: View): boolean {
+  if ('control' in condition)
+    return condition.is.includes(String(view.controls[device.controlIndex.get(condition.control)!]))
+  if ('sensor' in condition) return view.sensing[device.sensorIndex.get(condition.sensor)!] === 1
+  if ('actuator' in condition) {
+    const i = device.actuatorIndex.get(condition.actuator)!
+    return view.position[i] >= device.amount(condition.reached) - travelTolerance && view.velocity[i] >= 0
+  }
+  if ('energised' in condition) return view.energised[device.loadIndex.get(condition.energised)!] === 1
+  if ('behaviour' in condition) return condition.in.includes(view.phase(device.behaviourIndex.get(condition.behaviour)!))
+  if ('all' in condition) return condition.all.every((c) => holds(c, device, view))
+  if ('any' in condition) return condition.any.some((c) => holds(c, device, view))
+  return !holds(condition.not, device, view)
+}

@@ -1,0 +1,4 @@
+export * from './actions'
+export * from './damage'
+export * from './events'
+export * from './simulation'

@@ -1,0 +1,80 @@
+import js from '@eslint/js'
+import tseslint from 'typescript-eslint'
+import importX from 'eslint-plugin-import-x'
+import reactHooks from 'eslint-plugin-react-hooks'
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript'
+
+/** The floors of core, lowest first: a folder may import from itself and from folders listed before it. */
+const floors = [
+  'installation',
+  'catalogue',
+  'circuit',
+  'simulation',
+  'hypotheses',
+  'trace',
+  'checks',
+  'planning',
+  'diagnosis',
+  'wording',
+  'examples',
+]
+
+/** The houses: what each workspace may not see. */
+const houses = {
+  core: ['contract', 'cli', 'server', 'web', 'e2e'],
+  contract: ['cli', 'server', 'web', 'e2e'],
+  cli: ['contract', 'server', 'web', 'e2e'],
+  server: ['cli', 'web', 'e2e'],
+  web: ['cli', 'server', 'e2e'],
+  e2e: ['cli', 'web'],
+}
+
+const zones = [
+  ...floors.map((floor, i) => ({
+    target: `./core/src/${floor}`,
+    from: floors.slice(i + 1).map((above) => `./core/src/${above}`),
+    message: `core/${floor} stands below that floor: imports only point down.`,
+  })),
+  ...Object.entries(houses).map(([house, hidden]) => ({
+    target: `./${house}`,
+    from: hidden.map((other) => `./${other}`),
+    message: `${house} does not know that workspace.`,
+  })),
+].filter((zone) => zone.from.length > 0)
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**'] },
+  js.configs.recommended,
+  ...tseslint.configs.recommended,
+  {
+    plugins: { 'import-x': importX },
+    settings: {
+      'import-x/resolver-next': [
+        createTypeScriptImportResolver({ project: ['core', 'contract', 'cli', 'server', 'web', 'e2e'].map((w) => `${w}/tsconfig.json`) }),
+      ],
+    },
+    rules: {
+      'import-x/no-restricted-paths': ['error', { zones }],
+      'import-x/no-cycle': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      eqeqeq: 'error',
+      'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  {
+    // The core computes and nothing else: no clock, no chance, no machine, no screen.
+    files: ['core/src/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'localStorage', 'setTimeout', 'console'],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "NewExpression[callee.name='Date']", message: 'The core has no clock.' },
+        { selector: "CallExpression[callee.object.name='Math'][callee.property.name='random']", message: 'Only a seed.' },
+      ],
+      'no-restricted-imports': ['error', { patterns: ['node:*', 'react', 'react-*', 'koa', '@mikro-orm/*'] }],
+    },
+  },
+  { files: ['web/**/*.tsx', 'web/**/*.ts'], ...reactHooks.configs['recommended-latest'] },
+  { files: ['**/*.mjs', '**/*.js'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } } },
+)

@@ -1,0 +1,17 @@
+const swc = {
+  jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } },
+  module: { type: 'commonjs' },
+}
+
+/** One project per kind of test: the core by example and property, the API over HTTP, the application in a browser. */
+const project = (name, extra = {}) => ({
+  displayName: name,
+  rootDir: `${import.meta.dirname}/${name}`,
+  testEnvironment: 'node',
+  transform: { '\\.[cm]?[jt]sx?$': ['@swc/jest', swc] },
+  ...extra,
+})
+
+export default {
+  projects: [project('core'), project('contract'), project('cli'), project('server'), project('e2e')],
+}
