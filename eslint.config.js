@@ -50,7 +50,9 @@ export default tseslint.config(
     plugins: { 'import-x': importX },
     settings: {
       'import-x/resolver-next': [
-        createTypeScriptImportResolver({ project: ['core', 'contract', 'cli', 'server', 'web', 'e2e'].map((w) => `${w}/tsconfig.json`) }),
+        createTypeScriptImportResolver({
+          project: ['core', 'contract', 'cli', 'server', 'web', 'e2e'].map((w) => `${w}/tsconfig.json`),
+        }),
       ],
     },
     rules: {
@@ -66,15 +68,30 @@ export default tseslint.config(
     files: ['core/src/**'],
     ignores: ['**/*.test.ts'],
     rules: {
-      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'localStorage', 'setTimeout', 'console'],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'process',
+        'fetch',
+        'localStorage',
+        'setTimeout',
+        'console',
+      ],
       'no-restricted-syntax': [
         'error',
         { selector: "NewExpression[callee.name='Date']", message: 'The core has no clock.' },
-        { selector: "CallExpression[callee.object.name='Math'][callee.property.name='random']", message: 'Only a seed.' },
+        {
+          selector: "CallExpression[callee.object.name='Math'][callee.property.name='random']",
+          message: 'Only a seed.',
+        },
       ],
       'no-restricted-imports': ['error', { patterns: ['node:*', 'react', 'react-*', 'koa', '@mikro-orm/*'] }],
     },
   },
   { files: ['web/**/*.tsx', 'web/**/*.ts'], ...reactHooks.configs['recommended-latest'] },
-  { files: ['**/*.mjs', '**/*.js'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } } },
+  {
+    files: ['**/*.mjs', '**/*.js'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } },
+  },
 )

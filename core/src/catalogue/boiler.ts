@@ -19,7 +19,15 @@ export const systemBoiler: DeviceType = {
   ],
   controls: [],
   settings: [
-    { id: 'self-check', label: 'Self-check before firing', unit: 's', min: 0, max: 120, default: 8, origin: 'usual value' },
+    {
+      id: 'self-check',
+      label: 'Self-check before firing',
+      unit: 's',
+      min: 0,
+      max: 120,
+      default: 8,
+      origin: 'usual value',
+    },
     { id: 'overrun', label: 'Pump overrun', unit: 'min', min: 0, max: 15, default: 5, origin: 'domain: 3 to 10 min' },
     { id: 'watts', label: 'Own draw', unit: 'W', min: 1, max: 150, default: 40, origin: 'usual value' },
   ],

@@ -31,12 +31,27 @@ export const fusedSpur: DeviceType = {
   ],
   settings: [
     { id: 'fuse', label: 'Fuse', unit: 'A', min: 1, max: 13, default: 3, origin: 'usual for heating controls' },
-    { id: 'breaker', label: 'Breaker upstream', unit: 'A', min: 6, max: 40, default: 32, origin: 'usual socket circuit' },
+    {
+      id: 'breaker',
+      label: 'Breaker upstream',
+      unit: 'A',
+      min: 6,
+      max: 40,
+      default: 32,
+      origin: 'usual socket circuit',
+    },
   ],
   inputs: [],
   primitives: [
     { kind: 'source', id: 'supply', label: 'supply', line: 'origin-L', neutral: 'origin-N', earth: 'E' },
-    { kind: 'fuse', id: 'breaker', label: 'breaker upstream', a: 'origin-L', b: 'feed-L', amps: { setting: 'breaker' } },
+    {
+      kind: 'fuse',
+      id: 'breaker',
+      label: 'breaker upstream',
+      a: 'origin-L',
+      b: 'feed-L',
+      amps: { setting: 'breaker' },
+    },
     {
       kind: 'contact',
       id: 'pole-L',

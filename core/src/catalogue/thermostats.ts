@@ -19,8 +19,24 @@ export const roomThermostat: DeviceType = {
     { kind: 'number', id: 'room', label: 'Room', unit: '°C', min: -5, max: 40, step: 0.5, initial: 18, ambient: true },
   ],
   settings: [
-    { id: 'differential', label: 'Differential', unit: 'K', min: 0.5, max: 6, default: 3, origin: 'domain: 2 K and more without the heater' },
-    { id: 'accelerated', label: 'Differential with accelerator', unit: 'K', min: 0.2, max: 3, default: 1, origin: 'usual value' },
+    {
+      id: 'differential',
+      label: 'Differential',
+      unit: 'K',
+      min: 0.5,
+      max: 6,
+      default: 3,
+      origin: 'domain: 2 K and more without the heater',
+    },
+    {
+      id: 'accelerated',
+      label: 'Differential with accelerator',
+      unit: 'K',
+      min: 0.2,
+      max: 3,
+      default: 1,
+      origin: 'usual value',
+    },
   ],
   inputs: [],
   primitives: [
@@ -72,14 +88,31 @@ export const cylinderThermostat: DeviceType = {
   ],
   controls: [
     { kind: 'number', id: 'set', label: 'Set to', unit: '°C', min: 40, max: 75, step: 1, initial: 60 },
-    { kind: 'number', id: 'cylinder', label: 'Cylinder', unit: '°C', min: 5, max: 95, step: 1, initial: 65, ambient: true },
+    {
+      kind: 'number',
+      id: 'cylinder',
+      label: 'Cylinder',
+      unit: '°C',
+      min: 5,
+      max: 95,
+      step: 1,
+      initial: 65,
+      ambient: true,
+    },
   ],
   settings: [
     { id: 'differential', label: 'Differential', unit: 'K', min: 4, max: 15, default: 8, origin: 'domain: 6 to 10 K' },
   ],
   inputs: [],
   primitives: [
-    { kind: 'sensor', id: 'phial', label: 'sensor', reads: 'cylinder', setPoint: 'set', differential: { setting: 'differential' } },
+    {
+      kind: 'sensor',
+      id: 'phial',
+      label: 'sensor',
+      reads: 'cylinder',
+      setPoint: 'set',
+      differential: { setting: 'differential' },
+    },
     {
       kind: 'changeover',
       id: 'contact',

@@ -19,8 +19,24 @@ export const twoPortValve: DeviceType = {
   settings: [
     { id: 'open', label: 'Opening time', unit: 's', min: 5, max: 60, default: 15, origin: 'domain: 10 to 20 s' },
     { id: 'return', label: 'Return time', unit: 's', min: 1, max: 20, default: 5, origin: 'domain: 4 to 6 s' },
-    { id: 'makes', label: 'End switch makes at', unit: 'of travel', min: 0.85, max: 1, default: 0.85, origin: 'domain: 85 %, never earlier' },
-    { id: 'watts', label: 'Motor', unit: 'W', min: 2, max: 12, default: 6, origin: 'domain: about 6 W driving and stalled' },
+    {
+      id: 'makes',
+      label: 'End switch makes at',
+      unit: 'of travel',
+      min: 0.85,
+      max: 1,
+      default: 0.85,
+      origin: 'domain: 85 %, never earlier',
+    },
+    {
+      id: 'watts',
+      label: 'Motor',
+      unit: 'W',
+      min: 2,
+      max: 12,
+      default: 6,
+      origin: 'domain: about 6 W driving and stalled',
+    },
   ],
   inputs: [],
   primitives: [

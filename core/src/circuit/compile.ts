@@ -68,7 +68,12 @@ export function compile(installation: Installation): Circuit {
         if (end.at === 'terminal' || end.at === 'parked') return atomAt(end.terminal)
         if (end.at === 'connector') return atomAt(end.connector)
         const ref = `${cable.id}.${core.id}.${i + 1}`
-        return addAtom({ ref, owner: cable.id, legend: `${core.colour} of ${cable.label}, ${end.at}`, kind: 'free-end' })
+        return addAtom({
+          ref,
+          owner: cable.id,
+          legend: `${core.colour} of ${cable.label}, ${end.at}`,
+          kind: 'free-end',
+        })
       })
       if (core.ends.some((end) => end.at === 'unknown')) circuit.atoms[a].uncertain = circuit.atoms[b].uncertain = true
       addEdge(a, b, { kind: 'core', cable, core })
@@ -127,7 +132,14 @@ function compileDevice(
       case 'contact': {
         const contact = circuit.contacts.length
         const edge = addEdge(atom(p.a), atom(p.b), { kind: 'contact', contact })
-        circuit.contacts.push({ device: index, part: p, throw: 'made', edge, closedWhen: p.closedWhen, inverted: false })
+        circuit.contacts.push({
+          device: index,
+          part: p,
+          throw: 'made',
+          edge,
+          closedWhen: p.closedWhen,
+          inverted: false,
+        })
         break
       }
       case 'changeover':

@@ -109,7 +109,7 @@ export function conductingPath(
     const atom = queue[head]
     if (reached(atom)) {
       const path: number[] = []
-      for (let at = atom; at !== from; ) {
+      for (let at = atom; at !== from;) {
         const edge = cameBy.get(at)!
         path.push(edge)
         at = across(circuit.edges[edge], at)

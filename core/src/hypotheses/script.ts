@@ -23,12 +23,16 @@ export class Rig {
       case 'set':
         return this.simulation.set(action.device, action.control, action.value)
       case 'wait':
-        if (!this.simulation.run(action.ms)) throw new ActionError('too many events: the installation never comes to rest')
+        if (!this.simulation.run(action.ms))
+          throw new ActionError('too many events: the installation never comes to rest')
         return
       case 'fault':
       case 'mend': {
         const fault = this.faults.get(action.fault)
-        if (!fault) throw new ActionError(`there is no fault "${action.fault}": the faults of this installation are listed by "faults"`)
+        if (!fault)
+          throw new ActionError(
+            `there is no fault "${action.fault}": the faults of this installation are listed by "faults"`,
+          )
         const present = action.do === 'fault'
         if (present) this.inPlace.add(fault.name)
         else this.inPlace.delete(fault.name)

@@ -96,7 +96,8 @@ function referenceProblems(doc: Installation, types: TypeDirectory): DocumentPro
           if (!terminals.has(end.terminal)) say(`${at}.ends.${e}.terminal`, `there is no terminal "${end.terminal}"`)
           else count(end.terminal)
         } else if (end.at === 'connector') {
-          if (!connectors.has(end.connector)) say(`${at}.ends.${e}.connector`, `there is no connector "${end.connector}"`)
+          if (!connectors.has(end.connector))
+            say(`${at}.ends.${e}.connector`, `there is no connector "${end.connector}"`)
           else count(`connector ${end.connector}`)
         }
       })

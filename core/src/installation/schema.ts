@@ -9,7 +9,10 @@ import { z } from 'zod'
 /** Letters, digits and hyphens: ids stand in addresses such as `wc.7` and on command lines, so no dots or spaces. */
 export const idSchema = z
   .string()
-  .regex(/^[A-Za-z0-9][A-Za-z0-9+-]{0,39}$/, 'an id is 1 to 40 letters, digits, "+" or "-", starting with a letter or digit')
+  .regex(
+    /^[A-Za-z0-9][A-Za-z0-9+-]{0,39}$/,
+    'an id is 1 to 40 letters, digits, "+" or "-", starting with a letter or digit',
+  )
 
 /** A terminal's address: `owner.terminal`, the owner being a device, a wiring centre or a connector. */
 export const terminalRefSchema = z

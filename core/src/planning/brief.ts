@@ -26,7 +26,11 @@ export const planBriefSchema = z
     const names = brief.circuits.map((c) => c.name.toLowerCase())
     names.forEach((name, i) => {
       if (names.indexOf(name) !== i)
-        context.addIssue({ code: 'custom', path: ['circuits', i, 'name'], message: `"${brief.circuits[i].name}" is there twice` })
+        context.addIssue({
+          code: 'custom',
+          path: ['circuits', i, 'name'],
+          message: `"${brief.circuits[i].name}" is there twice`,
+        })
     })
   })
 export type PlanBrief = z.infer<typeof planBriefSchema>

@@ -83,7 +83,12 @@ export class Layout {
   }
 
   /** A device's own fixed lead: its colours are given. */
-  lead(id: string, label: string, device: string, cores: readonly { terminal: string; colour: Colour; to: string }[]): void {
+  lead(
+    id: string,
+    label: string,
+    device: string,
+    cores: readonly { terminal: string; colour: Colour; to: string }[],
+  ): void {
     const made = cores.map(({ terminal, colour, to }): Core => {
       const core: Core = { id: colour, colour, areaMm2: 0.75, ends: [at(`${device}.${terminal}`), { at: 'loose' }] }
       this.bring(to, core)
@@ -93,7 +98,12 @@ export class Layout {
   }
 
   /** A cable between two devices that does not pass the wiring centre. */
-  direct(id: string, label: string, cores: readonly { colour: Colour; from: string; to: string }[], lengthM: number): void {
+  direct(
+    id: string,
+    label: string,
+    cores: readonly { colour: Colour; from: string; to: string }[],
+    lengthM: number,
+  ): void {
     this.cables.push({
       id,
       label,

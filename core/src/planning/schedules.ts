@@ -109,7 +109,8 @@ export function cableSchedule(installation: Installation): ScheduledCable[] {
     cores: cable.cores.map((core) => ({
       core,
       ends: [endText(installation, core.ends[0]), endText(installation, core.ends[1])],
-      spare: core.ends.some((e) => e.at === 'parked') || core.ends.every((e) => e.at !== 'terminal' && e.at !== 'connector'),
+      spare:
+        core.ends.some((e) => e.at === 'parked') || core.ends.every((e) => e.at !== 'terminal' && e.at !== 'connector'),
     })),
   }))
 }

@@ -19,7 +19,8 @@ export function planTwoPort(brief: PlanBrief, id: string, name: string): Install
   ]
   const devices: Device[] = []
   const demands: Demand[] = []
-  const add = (id: string, name: string, type: string, place: string) => devices.push({ id, name, type, place, settings: {} })
+  const add = (id: string, name: string, type: string, place: string) =>
+    devices.push({ id, name, type, place, settings: {} })
 
   add('spur', 'Fused spur', 'fused-spur', 'plant')
   add('programmer', 'Programmer', 'programmer-two-channel', 'controls')

@@ -25,7 +25,8 @@ export function parseAction(text: string): Action {
   const eq = text.indexOf('=')
   const left = text.slice(0, eq).trim()
   const right = text.slice(eq + 1).trim()
-  if (eq < 1 || right === '') throw new ActionError(`"${text}" is not an action: write DEVICE.CONTROL=VALUE or wait=20s`)
+  if (eq < 1 || right === '')
+    throw new ActionError(`"${text}" is not an action: write DEVICE.CONTROL=VALUE or wait=20s`)
   if (left === 'wait') {
     const match = /^(\d+(?:\.\d+)?)(ms|s|min|h)$/.exec(right)
     if (!match) throw new ActionError(`"${right}" is not a time: write a number and ms, s, min or h, for example 20s`)

@@ -24,7 +24,8 @@ export function holds(condition: Condition, device: CompiledDevice, view: View):
     return view.position[i] >= device.amount(condition.reached) - travelTolerance && view.velocity[i] >= 0
   }
   if ('energised' in condition) return view.energised[device.loadIndex.get(condition.energised)!] === 1
-  if ('behaviour' in condition) return condition.in.includes(view.phase(device.behaviourIndex.get(condition.behaviour)!))
+  if ('behaviour' in condition)
+    return condition.in.includes(view.phase(device.behaviourIndex.get(condition.behaviour)!))
   if ('all' in condition) return condition.all.every((c) => holds(c, device, view))
   if ('any' in condition) return condition.any.some((c) => holds(c, device, view))
   return !holds(condition.not, device, view)

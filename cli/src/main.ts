@@ -1,0 +1,80 @@
+import { Command, CommanderError } from 'commander'
+import { ActionError, compile, examples, faultsOf, parseAction, Rig, traceReport, type Action } from '@nobbet/core'
+import { loadInstallation } from './installation-file'
+import { traceText } from './trace-text'
+import { UsageError } from './usage-error'
+
+interface Output {
+  out(line: string): void
+  err(line: string): void
+}
+const standard: Output = {
+  out: (line) => process.stdout.write(`${line}\n`),
+  err: (line) => process.stderr.write(`${line}\n`),
+}
+
+/** Runs one command line. Returns the exit code: 0, or 2 for input that cannot be used, with one line that says why. */
+export async function main(args: readonly string[], { out, err }: Output = standard): Promise<number> {
+  const program = new Command('nobbet')
+    .description('The answers of Nobbet for scripts. docs/cli.md has the grammar and the field names.')
+    .exitOverride()
+    .configureOutput({ writeOut: (s) => out(s.trimEnd()), writeErr: (s) => err(s.trimEnd()) })
+  const collect = (value: string, before: string[]) => [...before, value]
+
+  program
+    .command('trace')
+    .description('do actions in order and say what then is live, called and moving')
+    .argument('<file>', 'an installation (JSON), "-" for standard input, or the name of an example')
+    .option('--do <action>', 'DEVICE.CONTROL=VALUE or wait=20s; may stand many times', collect, [])
+    .option('--fault <name>', 'a fault that is in from the start; may stand many times', collect, [])
+    .option('--json', 'JSON instead of text', false)
+    .action((file: string, options: { do: string[]; fault: string[]; json: boolean }) => {
+      const circuit = compile(loadInstallation(file))
+      const actions = [
+        ...options.fault.map((fault): Action => ({ do: 'fault', fault })),
+        ...options.do.map((text) => parseAction(text)),
+      ]
+      const rig = Rig.after(circuit, actions)
+      if (options.json) out(JSON.stringify(traceReport(rig), null, 2))
+      else traceText(circuit, rig).forEach(out)
+    })
+
+  program
+    .command('faults')
+    .description('every fault an installation can have, with the name that --fault takes')
+    .argument('<file>', 'an installation (JSON), "-" for standard input, or the name of an example')
+    .option('--json', 'JSON instead of text', false)
+    .action((file: string, options: { json: boolean }) => {
+      const faults = faultsOf(compile(loadInstallation(file)))
+      if (options.json)
+        out(JSON.stringify(faults.map(({ name, label, prior, remedy }) => ({ name, label, prior, remedy })), null, 2))
+      else {
+        const width = Math.max(...faults.map((f) => f.name.length))
+        faults.forEach((f) => out(`${f.name.padEnd(width)}  ${f.label}`))
+      }
+    })
+
+  program
+    .command('examples')
+    .description('the shipped installations, one name a line; with a name, that installation as JSON')
+    .argument('[name]')
+    .action((name?: string) => {
+      if (name === undefined) return examples.forEach((e) => out(e.id))
+      const example = examples.find((e) => e.id === name)
+      if (!example) throw new UsageError(`there is no example "${name}": see "examples"`)
+      out(JSON.stringify(example.installation, null, 2))
+    })
+
+  try {
+    await program.parseAsync(args, { from: 'user' })
+    return 0
+  } catch (error) {
+    // Commander has said its own line by then; help asked for is no error.
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2
+    if (error instanceof UsageError || error instanceof ActionError) {
+      err(`nobbet: ${error.message}`)
+      return 2
+    }
+    throw error
+  }
+}

@@ -1,0 +1,35 @@
+import {
+  demandWords,
+  eventText,
+  openPointText,
+  claimText,
+  stateWords,
+  traceReport,
+  type Circuit,
+  type Rig,
+} from '@nobbet/core'
+
+/** The trace report as lines for people. */
+export function traceText(circuit: Circuit, rig: Rig): string[] {
+  const report = traceReport(rig)
+  const lines = [`${circuit.installation.name}, ${report.time} s${report.settled ? ', settled' : ''}${report.hunting ? ', hunting' : ''}`]
+  if (rig.faultsIn.length > 0) lines.push(`Faults in: ${rig.faultsIn.map((f) => f.label).join('; ')}`)
+  lines.push('', 'Demands')
+  for (const d of report.demands) {
+    const where = d.openPoints.map((p) => openPointText(circuit, p)).join('; ')
+    lines.push(`  ${d.name}: ${demandWords[d.state]}${where ? ` at ${where}` : ''}`)
+  }
+  lines.push('', 'Calls')
+  for (const c of report.calls) {
+    const because = c.because.map((claim) => claimText(circuit, claim, true)).join('; ')
+    const unasked = c.unasked ? ` with no demand${because ? `: ${because}` : ''}` : ''
+    lines.push(`  ${c.boiler}.${c.input}: ${c.called ? `called${unasked}` : 'not called'}`)
+  }
+  lines.push('', 'Terminals')
+  for (const [ref, { state, volts }] of Object.entries(report.terminals))
+    lines.push(`  ${ref.padEnd(22)} ${stateWords[state].padEnd(9)}${volts === null ? '' : `${volts} V`}`)
+  lines.push('', 'Events')
+  for (const event of rig.simulation.history)
+    lines.push(`  ${(event.time / 1000).toFixed(3).padStart(10)} s  ${eventText(circuit, event, rig.faults)}`)
+  return lines
+}

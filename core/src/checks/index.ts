@@ -1,0 +1,3 @@
+export * from './check'
+export { actionsFor, demandActions, subsets } from './demand-rules'
+export * from './finding'

@@ -1,0 +1,4 @@
+export * from './candidates'
+export * from './diagnose'
+export * from './observation'
+export * from './prediction'

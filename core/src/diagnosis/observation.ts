@@ -1,0 +1,53 @@
+import { z } from 'zod'
+import { idSchema, terminalRefSchema } from '../installation'
+
+/** What was looked at. */
+export const observableSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('terminal'), terminal: terminalRefSchema }),
+  z.object({ kind: z.literal('valve'), device: idSchema }),
+  z.object({ kind: z.literal('boiler'), device: idSchema }),
+  z.object({ kind: z.literal('pump'), device: idSchema }),
+])
+export type Observable = z.infer<typeof observableSchema>
+
+/** The two answers each kind of look can give, the positive one first. */
+export const answers = {
+  terminal: ['live', 'dead'],
+  valve: ['open', 'shut'],
+  boiler: ['called', 'not-called'],
+  pump: ['running', 'not-running'],
+} as const satisfies Record<Observable['kind'], readonly [string, string]>
+export type Answer = (typeof answers)[keyof typeof answers][number]
+
+/** Nothing was learnt: the look could not be had, or did not tell. The next reading is then another one. */
+export const noAnswers = ['cannot-do', 'cannot-tell'] as const
+
+/**
+ * The controls in which a look was made: the contacts that were set to ask (`device.contact`), all others at rest, and
+ * everything settled: valves at the end of their travel, overrun over.
+ */
+export const controlStateSchema = z.array(terminalRefSchema).max(40)
+export type ControlState = z.infer<typeof controlStateSchema>
+
+export const findingResultSchema = z.enum([
+  ...answers.terminal,
+  ...answers.valve,
+  ...answers.boiler,
+  ...answers.pump,
+  ...noAnswers,
+])
+export type FindingResult = z.infer<typeof findingResultSchema>
+
+/** One finding from site. */
+export const observationSchema = z
+  .object({ asking: controlStateSchema, observable: observableSchema, result: findingResultSchema })
+  .refine(
+    ({ observable, result }) =>
+      (answers[observable.kind] as readonly string[]).includes(result) ||
+      (noAnswers as readonly string[]).includes(result),
+    { path: ['result'], message: 'that is no answer to this kind of look' },
+  )
+export type Observation = z.infer<typeof observationSchema>
+
+export const observableKey = (o: Observable): string => `${o.kind} ${o.kind === 'terminal' ? o.terminal : o.device}`
+export const stateKey = (asking: ControlState): string => [...asking].sort().join(' ')

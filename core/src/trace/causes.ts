@@ -1,0 +1,196 @@
+import type { Condition } from '../catalogue'
+import { conductingPath } from '../circuit'
+import type { Motion, Simulation } from '../simulation'
+import { callLoad, wanted } from './demands'
+import { openPointsOf, waysFrom } from './ways'
+
+/** One link in the chain of causes, as references; wording is elsewhere. */
+export type Claim =
+  | { is: 'terminal'; ref: string; live: boolean }
+  | { is: 'contact'; device: string; part: string; throw: 'made' | 'no' | 'nc'; closed: boolean }
+  | { is: 'conductor'; cable: string; core: string }
+  | { is: 'fuse'; device: string; part: string }
+  | { is: 'travel'; device: string; part: string; motion: Motion; position: number; driven: boolean }
+  | { is: 'load'; device: string; part: string; energised: boolean; open: boolean }
+  | { is: 'sensor'; device: string; part: string; asks: boolean; temperature: number; set: number }
+  | { is: 'control'; device: string; control: string; value: string }
+  | { is: 'phase'; device: string; part: string; phase: string }
+  | { is: 'unconnected'; ref: string; pole: 'line' | 'neutral' }
+
+export interface Cause {
+  claim: Claim
+  /** It is not as its own device would have it: the part has failed. */
+  failed: boolean
+  because: Cause[]
+}
+
+/** Why a terminal is live, or not: the contacts and conductors that make it so, and behind each the reason it stands as it does. */
+export function whyTerminal(sim: Simulation, ref: string): Cause {
+  const atom = sim.circuit.atomIndex.get(ref)
+  if (atom === undefined) throw new Error(`no terminal "${ref}"`)
+  return new Inquiry(sim).terminal(atom, 'line')
+}
+
+/** Why a load is energised, or not. */
+export const whyLoad = (sim: Simulation, load: number): Cause => new Inquiry(sim).load(load)
+
+/** Causes that have no further cause, in the order in which they were met. */
+export function rootsOf(cause: Cause): Cause[] {
+  return cause.because.length === 0 ? [cause] : cause.because.flatMap(rootsOf)
+}
+
+/** Parts in the chain that are not as their devices would have them, each once. */
+export function failedIn(cause: Cause): Cause[] {
+  const here = cause.failed ? [cause] : []
+  const all = [...here, ...cause.because.flatMap(failedIn)]
+  const key = (c: Cause) => JSON.stringify(c.claim)
+  return all.filter((c, i) => all.findIndex((d) => key(d) === key(c)) === i)
+}
+
+/** Calls that stand with no demand that owns them: input and chain of causes. */
+export function unaskedCalls(sim: Simulation): { boiler: string; input: string; cause: Cause }[] {
+  const { circuit } = sim
+  const calls = circuit.devices.flatMap(({ device, type }) =>
+    type.inputs.map((i) => ({ boiler: device.id, input: i.id })),
+  )
+  return calls.flatMap((call) => {
+    const load = callLoad(circuit, call)
+    if (!sim.loadEnergised(load)) return []
+    const owners = circuit.installation.intent.demands.filter(
+      (d) => d.call.boiler === call.boiler && d.call.input === call.input,
+    )
+    if (owners.some((d) => wanted(sim, d))) return []
+    return [{ ...call, cause: whyLoad(sim, load) }]
+  })
+}
+
+/** Asks back from effect to cause. Each thing is told once in a chain: what leads back to itself ends there. */
+class Inquiry {
+  private readonly under = new Set<string>()
+
+  constructor(private readonly sim: Simulation) {}
+
+  private once(key: string, claim: Claim, because: () => Cause[], failed = false): Cause {
+    if (this.under.has(key)) return { claim, failed, because: [] }
+    this.under.add(key)
+    const causes = failed ? [] : because()
+    this.under.delete(key)
+    return { claim, failed, because: causes }
+  }
+
+  terminal(atom: number, pole: 'line' | 'neutral'): Cause {
+    const { sim } = this
+    const { circuit } = sim
+    const ref = circuit.atoms[atom].ref
+    const origins = circuit.sources.map((s) => s[pole])
+    const path = origins
+      .map((origin) => conductingPath(circuit, sim.joins, origin, (reached) => reached === atom))
+      .find((edges) => edges !== undefined)
+    const claim: Claim = { is: 'terminal', ref, live: path !== undefined && pole === 'line' }
+    return this.once(`${pole} ${ref}`, claim, () => {
+      if (path) return path.flatMap((edge) => this.edge(edge, true))
+      const ways = waysFrom(circuit, origins, atom)
+      if (ways.length === 0) return [{ claim: { is: 'unconnected', ref, pole }, failed: true, because: [] }]
+      return ways.flatMap((way) => openPointsOf(circuit, sim.joins, way)).flatMap((edge) => this.edge(edge, false))
+    })
+  }
+
+  /** Why an edge conducts, or does not. A conductor that conducts needs no reason. */
+  private edge(index: number, conducting: boolean): Cause[] {
+    const { sim } = this
+    const edge = sim.circuit.edges[index]
+    const id = (device: number) => sim.circuit.devices[device].device.id
+    switch (edge.kind) {
+      case 'contact':
+        return [this.contact(edge.contact)]
+      case 'fuse': {
+        if (conducting) return []
+        const { device, part } = sim.circuit.fuses[edge.fuse]
+        return [{ claim: { is: 'fuse', device: id(device), part: part.id }, failed: true, because: [] }]
+      }
+      case 'core':
+        if (conducting) return []
+        return [{ claim: { is: 'conductor', cable: edge.cable.id, core: edge.core.id }, failed: true, because: [] }]
+      default:
+        return []
+    }
+  }
+
+  private contact(index: number): Cause {
+    const { sim } = this
+    const { device, part, throw: name, closedWhen, inverted } = sim.circuit.contacts[index]
+    const closed = sim.contactClosed(index)
+    const id = sim.circuit.devices[device].device.id
+    const claim: Claim = { is: 'contact', device: id, part: part.id, throw: name, closed }
+    // A contact on its way for some milliseconds is not failed; one that is held against its device is.
+    const failed = sim.contactHeld(index) && sim.contactShouldBeClosed(index) !== closed
+    return this.once(`contact ${index}`, claim, () => this.condition(closedWhen, device, closed !== inverted), failed)
+  }
+
+  private condition(condition: Condition, device: number, value: boolean): Cause[] {
+    const { sim } = this
+    const compiled = sim.circuit.devices[device]
+    const id = compiled.device.id
+    if ('control' in condition) {
+      const setTo = String(sim.control(id, condition.control))
+      if (condition.is.includes(setTo) !== value) return []
+      return [
+        { claim: { is: 'control', device: id, control: condition.control, value: setTo }, failed: false, because: [] },
+      ]
+    }
+    if ('sensor' in condition) {
+      const i = compiled.sensorIndex.get(condition.sensor)!
+      const asks = sim.sensorAsks(i)
+      if (asks !== value) return []
+      const { part } = sim.circuit.sensors[i]
+      const temperature = Number(sim.control(id, part.reads))
+      const set = Number(sim.control(id, part.setPoint))
+      return [
+        { claim: { is: 'sensor', device: id, part: part.id, asks, temperature, set }, failed: false, because: [] },
+      ]
+    }
+    if ('actuator' in condition) return [this.travel(compiled.actuatorIndex.get(condition.actuator)!)]
+    if ('energised' in condition) {
+      const load = compiled.loadIndex.get(condition.energised)!
+      return sim.loadEnergised(load) === value ? [this.load(load)] : []
+    }
+    if ('behaviour' in condition) return [this.phase(compiled.behaviourIndex.get(condition.behaviour)!)]
+    if ('not' in condition) return this.condition(condition.not, device, !value)
+    const parts = 'all' in condition ? condition.all : condition.any
+    return parts.flatMap((part) => this.condition(part, device, value))
+  }
+
+  private travel(actuator: number): Cause {
+    const { sim } = this
+    const { device, part, drivenBy } = sim.circuit.actuators[actuator]
+    const driven = sim.loadEnergised(drivenBy)
+    const position = sim.actuatorPosition(actuator)
+    const failed = sim.actuatorHeld(actuator) && driven !== position > 0
+    const id = sim.circuit.devices[device].device.id
+    const motion = sim.actuatorMotion(actuator)
+    const claim: Claim = { is: 'travel', device: id, part: part.id, motion, position, driven }
+    return this.once(`travel ${actuator}`, claim, () => [this.load(drivenBy)], failed)
+  }
+
+  private phase(behaviour: number): Cause {
+    const { sim } = this
+    const { device, part, watches } = sim.circuit.behaviours[behaviour]
+    const id = sim.circuit.devices[device].device.id
+    const claim: Claim = { is: 'phase', device: id, part: part.id, phase: sim.phase(behaviour).phase }
+    return this.once(`phase ${behaviour}`, claim, () => Object.values(watches).map((load) => this.load(load)))
+  }
+
+  load(load: number): Cause {
+    const { sim } = this
+    const { device, part, a, b } = sim.circuit.loads[load]
+    const energised = sim.loadEnergised(load)
+    const open = sim.loadOpen(load)
+    const claim: Claim = { is: 'load', device: sim.circuit.devices[device].device.id, part: part.id, energised, open }
+    const because = () => {
+      const line = this.terminal(a, 'line')
+      if (energised || !(line.claim.is === 'terminal' && line.claim.live)) return [line]
+      return [this.terminal(b, 'neutral')]
+    }
+    return this.once(`load ${load}`, claim, because, open)
+  }
+}

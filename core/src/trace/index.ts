@@ -1,0 +1,7 @@
+export * from './causes'
+export * from './demands'
+export * from './hops'
+export * from './paths'
+export * from './report'
+export * from './runs'
+export { openPointsOf, stationConducts, wayConducts, wayOf } from './ways'

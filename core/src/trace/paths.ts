@@ -1,0 +1,290 @@
+import type { Circuit } from '../circuit'
+import { gateGraph, wiringBetween, type GateGraph } from './gates'
+
+/** Series–parallel tree of gates (contact and fuse edges) between two nets; `from` and `to` are nets. */
+export type GateTree =
+  | { kind: 'gate'; edge: number; from: number; to: number }
+  | { kind: 'series'; items: GateTree[]; from: number; to: number }
+  | { kind: 'parallel'; branches: GateTree[]; from: number; to: number }
+  /** What does not reduce to series and parallel: every gate that takes part, in document order. */
+  | { kind: 'tangle'; edges: number[]; from: number; to: number }
+
+/** A stretch of wiring that no contact interrupts, edge by edge with the atom each leads to. */
+export interface Leg {
+  kind: 'leg'
+  from: number
+  to: number
+  steps: { edge: number; to: number }[]
+}
+/** A contact or fuse the signal must get through. */
+export interface Gate {
+  kind: 'gate'
+  edge: number
+  from: number
+  to: number
+}
+/** Ways side by side. */
+export interface Split {
+  kind: 'split'
+  from: number
+  to: number
+  branches: Way[]
+}
+/** Contacts that fit no line: a miswiring joins what should be apart. */
+export interface Tangle {
+  kind: 'tangle'
+  edges: number[]
+  from: number
+  to: number
+}
+export type Station = Leg | Gate | Split | Tangle
+
+/** A way from one atom to another as a line of stations, laid out once from the closures that are possible. */
+export type Way = Station[]
+
+/** Contact and fuse edges of a way, in order. */
+export const gatesOf = (way: Way): number[] =>
+  way.flatMap((station) => {
+    switch (station.kind) {
+      case 'leg':
+        return []
+      case 'gate':
+        return [station.edge]
+      case 'split':
+        return station.branches.flatMap(gatesOf)
+      case 'tangle':
+        return station.edges
+    }
+  })
+
+/**
+ * The way from `from` to `to` over every conductor and contact that could conduct, or undefined where there is none.
+ * Ordered by document, never by state, so that a picture of it never jumps.
+ */
+export function wayBetween(circuit: Circuit, from: number, to: number): Way | undefined {
+  const graph = gateGraph(circuit)
+  const [start, end] = [graph.netOf[from], graph.netOf[to]]
+  if (start === end) return leg(circuit, from, to)
+  const gates = gatesOnSimplePaths(circuit, graph, start, end)
+  if (gates.length === 0) return undefined
+  return lay(circuit, reduce(circuit, graph, gates, start, end), from, to)
+}
+
+/**
+ * Gates that lie on some simple path between two nets: the biconnected component of an imagined gate between them
+ * (Hopcroft and Tarjan 1973, with an explicit stack so that long chains cannot overflow).
+ */
+function gatesOnSimplePaths(circuit: Circuit, graph: GateGraph, from: number, to: number): number[] {
+  const imagined = circuit.edges.length
+  const otherSide = (gate: number, net: number) => {
+    if (gate === imagined) return net === from ? to : from
+    const a = graph.netOf[circuit.edges[gate].a]
+    return a === net ? graph.netOf[circuit.edges[gate].b] : a
+  }
+  const gatesAt = (net: number) => {
+    const gates = graph.gatesAt.get(net) ?? []
+    return net === from || net === to ? [imagined, ...gates] : gates
+  }
+  const depth = new Map([[from, 0]])
+  const low = new Map([[from, 0]])
+  const gateStack: number[] = []
+  const stack = [{ net: from, by: -1, next: 0 }]
+  while (stack.length > 0) {
+    const top = stack[stack.length - 1]
+    const list = gatesAt(top.net)
+    if (top.next < list.length) {
+      const gate = list[top.next++]
+      const other = otherSide(gate, top.net)
+      if (gate === top.by || other === top.net) continue
+      const seen = depth.get(other)
+      if (seen === undefined) {
+        depth.set(other, stack.length)
+        low.set(other, stack.length)
+        gateStack.push(gate)
+        stack.push({ net: other, by: gate, next: 0 })
+      } else if (seen < depth.get(top.net)!) {
+        gateStack.push(gate)
+        low.set(top.net, Math.min(low.get(top.net)!, seen))
+      }
+      continue
+    }
+    stack.pop()
+    const parent = stack[stack.length - 1]
+    if (!parent) break
+    low.set(parent.net, Math.min(low.get(parent.net)!, low.get(top.net)!))
+    if (low.get(top.net)! < depth.get(parent.net)!) continue
+    const component = gateStack.splice(gateStack.lastIndexOf(top.by))
+    if (component.includes(imagined)) return component.filter((g) => g !== imagined).sort((x, y) => x - y)
+  }
+  return []
+}
+
+/** Series and parallel reduction until one piece is left; what resists stays a tangle. */
+function reduce(circuit: Circuit, graph: GateGraph, gates: number[], from: number, to: number): GateTree {
+  const pieces = new Set<GateTree>(
+    gates.map((edge): GateTree => {
+      const { a, b } = circuit.edges[edge]
+      return { kind: 'gate', edge, from: graph.netOf[a], to: graph.netOf[b] }
+    }),
+  )
+  while (pieces.size > 1 && (joinParallel(pieces) || joinSeries(pieces, from, to)));
+  if (pieces.size > 1) return { kind: 'tangle', edges: gates, from, to }
+  const [only] = pieces
+  return only.from === from ? only : turned(only)
+}
+
+function joinParallel(pieces: Set<GateTree>): boolean {
+  const byEnds = new Map<string, GateTree[]>()
+  for (const piece of pieces) {
+    const key = piece.from < piece.to ? `${piece.from} ${piece.to}` : `${piece.to} ${piece.from}`
+    byEnds.set(key, [...(byEnds.get(key) ?? []), piece])
+  }
+  for (const group of byEnds.values()) {
+    if (group.length < 2) continue
+    const { from, to } = group[0]
+    const branches = group
+      .flatMap((piece) => {
+        const same = piece.from === from ? piece : turned(piece)
+        return same.kind === 'parallel' ? same.branches : [same]
+      })
+      .sort((x, y) => firstGate(x) - firstGate(y))
+    for (const piece of group) pieces.delete(piece)
+    pieces.add({ kind: 'parallel', branches, from, to })
+    return true
+  }
+  return false
+}
+
+function joinSeries(pieces: Set<GateTree>, from: number, to: number): boolean {
+  const at = new Map<number, GateTree[]>()
+  for (const piece of pieces) for (const end of [piece.from, piece.to]) at.set(end, [...(at.get(end) ?? []), piece])
+  for (const [net, [a, b, more]] of at) {
+    if (net === from || net === to || !b || more) continue
+    const first = a.to === net ? a : turned(a)
+    const second = b.from === net ? b : turned(b)
+    const items = [first, second].flatMap((w) => (w.kind === 'series' ? w.items : [w]))
+    pieces.delete(a)
+    pieces.delete(b)
+    pieces.add({ kind: 'series', items, from: first.from, to: second.to })
+    return true
+  }
+  return false
+}
+
+function turned(tree: GateTree): GateTree {
+  const ends = { from: tree.to, to: tree.from }
+  switch (tree.kind) {
+    case 'series':
+      return { ...tree, ...ends, items: tree.items.map(turned).reverse() }
+    case 'parallel':
+      return { ...tree, ...ends, branches: tree.branches.map(turned) }
+    default:
+      return { ...tree, ...ends }
+  }
+}
+
+/** Branches stand in the order of their first contact in the document, which is the order of the demands. */
+function firstGate(tree: GateTree): number {
+  switch (tree.kind) {
+    case 'gate':
+      return tree.edge
+    case 'tangle':
+      return Math.min(...tree.edges)
+    case 'series':
+      return Math.min(...tree.items.map(firstGate))
+    case 'parallel':
+      return Math.min(...tree.branches.map(firstGate))
+  }
+}
+
+// From the tree of gates to stations: the wiring from gate to gate is put back in.
+
+function leg(circuit: Circuit, from: number, to: number): Way {
+  return from === to ? [] : [{ kind: 'leg', from, to, steps: wiringBetween(circuit, from, to) }]
+}
+
+function lay(circuit: Circuit, tree: GateTree, from: number, to: number): Way {
+  const items = tree.kind === 'series' ? tree.items : [tree]
+  const way: Way = []
+  let at = from
+  items.forEach((item, i) => {
+    if (item.kind === 'gate' || item.kind === 'tangle') {
+      const [start, end] = item.kind === 'gate' ? gateEnds(circuit, item) : [at, entry(circuit, items[i + 1]) ?? to]
+      way.push(...leg(circuit, at, start))
+      way.push(
+        item.kind === 'gate'
+          ? { kind: 'gate', edge: item.edge, from: start, to: end }
+          : { ...item, from: start, to: end },
+      )
+      at = end
+    } else {
+      const end = entry(circuit, items[i + 1]) ?? to
+      const branches = (item.kind === 'parallel' ? item.branches : [item]).map((branch) =>
+        lay(circuit, branch, at, end),
+      )
+      way.push(...split(circuit, branches, at, end))
+      at = end
+    }
+  })
+  way.push(...leg(circuit, at, to))
+  return way
+}
+
+function gateEnds(circuit: Circuit, gate: { edge: number; from: number }): [number, number] {
+  const { a, b } = circuit.edges[gate.edge]
+  return gateGraph(circuit).netOf[a] === gate.from ? [a, b] : [b, a]
+}
+
+/** The atom at which a piece begins. */
+function entry(circuit: Circuit, tree: GateTree | undefined): number | undefined {
+  if (!tree) return undefined
+  switch (tree.kind) {
+    case 'gate':
+      return gateEnds(circuit, tree)[0]
+    case 'series':
+      return entry(circuit, tree.items[0])
+    case 'parallel':
+      return entry(circuit, tree.branches[0])
+    case 'tangle':
+      return tree.from
+  }
+}
+
+/** Wiring that all branches share, before they part and after they meet, is drawn once. */
+function split(circuit: Circuit, branches: Way[], from: number, to: number): Way {
+  const firstLegs = branches.map((way) => (way[0].kind === 'leg' ? way[0].steps : []))
+  const lastLegs = branches.map((way) => {
+    const last = way[way.length - 1]
+    return last.kind === 'leg' ? last.steps : []
+  })
+  const shared = (legs: { edge: number }[][], at: (leg: { edge: number }[], i: number) => number | undefined) => {
+    let n = 0
+    while (at(legs[0], n) !== undefined && legs.every((l) => at(l, n) === at(legs[0], n))) n++
+    return n
+  }
+  const before = shared(firstLegs, (l, i) => l[i]?.edge)
+  const after = shared(lastLegs, (l, i) => l[l.length - 1 - i]?.edge)
+  const start = before > 0 ? firstLegs[0][before - 1].to : from
+  const lead = lastLegs[0].slice(lastLegs[0].length - after)
+  const firstOfLead = lead[0]
+  const end = firstOfLead ? otherEnd(circuit, firstOfLead) : to
+  return [
+    ...leg(circuit, from, start),
+    {
+      kind: 'split',
+      from: start,
+      to: end,
+      branches: branches.map((way) => [
+        ...leg(circuit, start, way[0].kind === 'leg' ? way[0].to : start),
+        ...way.slice(way[0].kind === 'leg' ? 1 : 0, way[way.length - 1].kind === 'leg' ? -1 : undefined),
+        ...(way[way.length - 1].kind === 'leg' ? leg(circuit, way[way.length - 1].from, end) : []),
+      ]),
+    },
+    ...leg(circuit, end, to),
+  ]
+}
+
+function otherEnd(circuit: Circuit, step: { edge: number; to: number }): number {
+  const { a, b } = circuit.edges[step.edge]
+  return a === step.to ? b : a
+}

@@ -1,0 +1,115 @@
+import type { Potential } from '../circuit'
+import type { Fault, Rig } from '../hypotheses'
+import type { SimEvent, Simulation } from '../simulation'
+import { failedIn, unaskedCalls, type Claim } from './causes'
+import { callLoad, demandStates, type DemandWord, type OpenPoint } from './demands'
+import { livePath, type Hop } from './hops'
+
+export interface DeviceReport {
+  type: string
+  name: string
+  controls: Record<string, string | number>
+  contacts: Record<string, boolean>
+  travel?: { position: number; motion: string }
+  phase?: string
+  loads: Record<string, { energised: boolean; working?: boolean }>
+  fuses?: Record<string, 'whole' | 'blown'>
+}
+
+export interface CallReport {
+  boiler: string
+  input: string
+  called: boolean
+  /** Called with no demand that owns the call. */
+  unasked: boolean
+  /** Parts named as the cause of an unasked call. */
+  because: Claim[]
+  /** Live path to the input, hop by hop, while line reaches it. */
+  path: Hop[] | null
+}
+
+/** Everything that can be said of an installation at one moment: the JSON of `nobbet trace`. */
+export interface TraceReport {
+  installation: string
+  /** Seconds since the start. */
+  time: number
+  settled: boolean
+  hunting: boolean
+  short: boolean
+  faults: string[]
+  terminals: Record<string, Potential>
+  devices: Record<string, DeviceReport>
+  demands: { demand: string; name: string; state: DemandWord; openPoints: OpenPoint[] }[]
+  calls: CallReport[]
+  events: (Omit<SimEvent, 'time'> & { time: number })[]
+}
+
+export function traceReport(rig: Rig): TraceReport {
+  const sim = rig.simulation
+  const { circuit } = sim
+  const seconds = (ms: number) => ms / 1000
+  const potentials = sim.potentials()
+  const terminals: Record<string, Potential> = {}
+  circuit.atoms.forEach((atom, i) => {
+    if (atom.kind !== 'internal') terminals[atom.ref] = potentials[i]
+  })
+  return {
+    installation: circuit.installation.id,
+    time: seconds(sim.time),
+    settled: sim.nextEventAt() === Infinity,
+    hunting: sim.hunting,
+    short: sim.shortNow,
+    faults: rig.faultsIn.map((f: Fault) => f.name),
+    terminals,
+    devices: Object.fromEntries(circuit.devices.map((d, i) => [d.device.id, deviceReport(sim, i)])),
+    demands: demandStates(sim).map(({ demand, word, openPoints }) => ({
+      demand: demand.id,
+      name: demand.name,
+      state: word,
+      openPoints,
+    })),
+    calls: callReports(sim),
+    events: sim.history.map((event) => ({ ...event, time: seconds(event.time) })),
+  }
+}
+
+function deviceReport(sim: Simulation, index: number): DeviceReport {
+  const { circuit } = sim
+  const { device, type, loadIndex, actuatorIndex, behaviourIndex } = circuit.devices[index]
+  const report: DeviceReport = { type: type.id, name: device.name, controls: {}, contacts: {}, loads: {} }
+  for (const control of type.controls) report.controls[control.id] = sim.control(device.id, control.id)
+  circuit.contacts.forEach((contact, i) => {
+    if (contact.device !== index) return
+    const key = contact.throw === 'made' ? contact.part.id : `${contact.part.id}.${contact.throw}`
+    report.contacts[key] = sim.contactClosed(i)
+  })
+  for (const [part, load] of loadIndex) {
+    report.loads[part] = { energised: sim.loadEnergised(load) }
+    if (circuit.loads[load].part.work) report.loads[part].working = sim.loadWorking(load)
+  }
+  for (const actuator of actuatorIndex.values())
+    report.travel = { position: sim.actuatorPosition(actuator), motion: sim.actuatorMotion(actuator) }
+  for (const behaviour of behaviourIndex.values()) report.phase = sim.phase(behaviour).phase
+  circuit.fuses.forEach((fuse, i) => {
+    if (fuse.device === index) (report.fuses ??= {})[fuse.part.id] = sim.fuseBlown(i) ? 'blown' : 'whole'
+  })
+  return report
+}
+
+function callReports(sim: Simulation): CallReport[] {
+  const { circuit } = sim
+  const unasked = unaskedCalls(sim)
+  return circuit.devices.flatMap(({ device, type }) =>
+    type.inputs.map((input) => {
+      const stray = unasked.find((u) => u.boiler === device.id && u.input === input.id)
+      return {
+        boiler: device.id,
+        input: input.id,
+        called: sim.loadEnergised(callLoad(circuit, { boiler: device.id, input: input.id })),
+        unasked: stray !== undefined,
+        because: stray ? failedIn(stray.cause).map((c) => c.claim) : [],
+        path: livePath(sim, circuit.atomIndex.get(`${device.id}.${input.terminal}`)!) ?? null,
+      }
+    }),
+  )
+}

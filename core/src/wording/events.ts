@@ -1,0 +1,39 @@
+import type { Circuit } from '../circuit'
+import type { Fault } from '../hypotheses'
+import type { SimEvent } from '../simulation'
+import { deviceName, partName, phaseWords } from './names'
+
+/** One event as a line of the log, without its time. */
+export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap<string, Fault>): string {
+  switch (event.kind) {
+    case 'control': {
+      const { device, type } = circuit.devices[circuit.deviceIndex.get(event.device)!]
+      const control = type.controls.find((c) => c.id === event.control)!
+      const value =
+        control.kind === 'number'
+          ? `${event.value} ${control.unit}`
+          : control.values.find((v) => v.id === event.value)!.label.toLowerCase()
+      return `${device.name}: ${control.label.toLowerCase()} ${value}`
+    }
+    case 'fault':
+      return `Fault put in: ${faults.get(event.fault)?.label ?? event.fault}`
+    case 'mend':
+      return `Fault taken out: ${faults.get(event.fault)?.label ?? event.fault}`
+    case 'contact': {
+      const to = event.throw === 'made' ? '' : event.throw === 'no' ? ' (on)' : ' (rest)'
+      return `${partName(circuit, event.device, event.part)}${to} ${event.closed ? 'makes' : 'lets go'}`
+    }
+    case 'travel':
+      return `${deviceName(circuit, event.device)} ${event.motion}`
+    case 'phase':
+      return `${deviceName(circuit, event.device)}: ${phaseWords[event.phase] ?? event.phase}`
+    case 'work':
+      return `${deviceName(circuit, event.device)} ${event.running ? 'runs' : 'stops'}`
+    case 'short':
+      return 'Short circuit: line joined to neutral or earth'
+    case 'fuse':
+      return `${partName(circuit, event.device, event.part)} blows`
+    case 'hunting':
+      return 'Hunting: the same states come round again with nobody touching anything'
+  }
+}

@@ -1,0 +1,4 @@
+export * from './hunt'
+export * from './findings'
+export * from './events'
+export * from './names'

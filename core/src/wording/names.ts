@@ -1,0 +1,120 @@
+import type { Circuit, StateWord } from '../circuit'
+import { terminalText } from '../planning'
+import type { Claim, DemandWord, OpenPoint, Via } from '../trace'
+
+/** All sentences Nobbet makes from references stand in this folder. English only for now. */
+
+export const stateWords: Record<StateWord, string> = {
+  live: 'Live',
+  partial: 'Partial',
+  dead: 'Dead',
+  neutral: 'Neutral',
+  earth: 'Earth',
+  floating: 'Floating',
+  unknown: 'Unknown',
+}
+
+export const stateMeanings: Record<StateWord, string> = {
+  live: 'joined to line',
+  partial: 'line reaches it only through a load',
+  dead: '0 V, held there through a load',
+  neutral: 'joined to neutral',
+  earth: 'joined to earth',
+  floating: 'joined to nothing just now',
+  unknown: 'a conductor here has an end nobody has found',
+}
+
+export const demandWords: Record<DemandWord, string> = {
+  satisfied: 'Satisfied',
+  calling: 'Calling',
+  'held-up': 'Held up',
+  'not-asked': 'Not asked',
+}
+
+export const phaseWords: Record<string, string> = {
+  off: 'no supply',
+  idle: 'idle',
+  'self-check': 'self-check',
+  firing: 'firing',
+  overrun: 'overrun',
+}
+
+const deviceOf = (circuit: Circuit, id: string) => circuit.devices[circuit.deviceIndex.get(id)!]
+
+export const deviceName = (circuit: Circuit, id: string): string => deviceOf(circuit, id).device.name
+
+/** A part behind its device's name: "Hot water valve end switch". */
+export function partName(circuit: Circuit, device: string, part: string): string {
+  const { device: d, type } = deviceOf(circuit, device)
+  return `${d.name} ${type.primitives.find((p) => p.id === part)?.label ?? part}`
+}
+
+export const terminalName = (circuit: Circuit, ref: string): string => terminalText(circuit.installation, ref)
+
+export function conductorName(circuit: Circuit, cable: string, core: string): string {
+  const c = circuit.installation.cables.find((x) => x.id === cable)!
+  const k = c.cores.find((x) => x.id === core)!
+  return `${k.colour}${k.sleeve ? ` (sleeved ${k.sleeve})` : ''} of ${c.label}`
+}
+
+/** What carries a signal: "brown of Programmer", "link", "Programmer heating channel". */
+export function viaText(circuit: Circuit, via: Via): string {
+  switch (via.kind) {
+    case 'core':
+      return conductorName(circuit, via.cable, via.core)
+    case 'link':
+      return 'link'
+    default:
+      return partName(circuit, via.device, via.part)
+  }
+}
+
+/** Where a demand is held up: "House valve end switch", "brown of House thermostat". */
+export function openPointText(circuit: Circuit, point: OpenPoint): string {
+  if (point.at === 'edge') return viaText(circuit, point.via)
+  const name = partName(circuit, point.device, point.part)
+  const reason = { open: 'open inside', 'no-neutral': 'has no neutral', 'no-way-in': 'has no conductor to it' }
+  return `${name}, ${reason[point.reason]}`
+}
+
+const percent = (position: number) => `${Math.round(position * 100)} % open`
+
+/** One link of a chain of causes as a sentence without its full stop. */
+export function claimText(circuit: Circuit, claim: Claim, failed: boolean): string {
+  switch (claim.is) {
+    case 'terminal':
+      return `${terminalName(circuit, claim.ref)} is ${claim.live ? 'live' : 'not live'}`
+    case 'contact': {
+      const name = partName(circuit, claim.device, claim.part)
+      const stands = claim.closed ? 'made' : 'open'
+      return failed ? `${name} ${claim.closed ? 'is stuck made' : 'does not make'}` : `${name} is ${stands}`
+    }
+    case 'conductor':
+      return `${conductorName(circuit, claim.cable, claim.core)} is open`
+    case 'fuse':
+      return `${partName(circuit, claim.device, claim.part)} has blown`
+    case 'travel': {
+      const name = deviceName(circuit, claim.device)
+      if (failed) return claim.driven ? `${name} is driven and does not open` : `${name} stays open with its motor off`
+      return `${name} is ${claim.motion === 'opening' || claim.motion === 'closing' ? `${claim.motion}, ${percent(claim.position)}` : claim.motion}`
+    }
+    case 'load': {
+      const name = partName(circuit, claim.device, claim.part)
+      if (failed) return `${name} is open inside`
+      return `${name} ${claim.energised ? 'has its supply' : 'has no supply'}`
+    }
+    case 'sensor': {
+      const name = deviceName(circuit, claim.device)
+      return `${name} is ${claim.asks ? 'asking' : 'satisfied'}: ${claim.temperature} °C, set to ${claim.set} °C`
+    }
+    case 'control': {
+      const { device, type } = deviceOf(circuit, claim.device)
+      const control = type.controls.find((c) => c.id === claim.control)!
+      return `${device.name}: ${control.label.toLowerCase()} is ${claim.value}`
+    }
+    case 'phase':
+      return `${deviceName(circuit, claim.device)}: ${phaseWords[claim.phase] ?? claim.phase}`
+    case 'unconnected':
+      return `nothing brings ${claim.pole} to ${terminalName(circuit, claim.ref)}`
+  }
+}
