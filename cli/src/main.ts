@@ -47,7 +47,13 @@ export async function main(args: readonly string[], { out, err }: Output = stand
     .action((file: string, options: { json: boolean }) => {
       const faults = faultsOf(compile(loadInstallation(file)))
       if (options.json)
-        out(JSON.stringify(faults.map(({ name, label, prior, remedy }) => ({ name, label, prior, remedy })), null, 2))
+        out(
+          JSON.stringify(
+            faults.map(({ name, label, prior, remedy }) => ({ name, label, prior, remedy })),
+            null,
+            2,
+          ),
+        )
       else {
         const width = Math.max(...faults.map((f) => f.name.length))
         faults.forEach((f) => out(`${f.name.padEnd(width)}  ${f.label}`))

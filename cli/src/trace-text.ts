@@ -12,7 +12,9 @@ import {
 /** The trace report as lines for people. */
 export function traceText(circuit: Circuit, rig: Rig): string[] {
   const report = traceReport(rig)
-  const lines = [`${circuit.installation.name}, ${report.time} s${report.settled ? ', settled' : ''}${report.hunting ? ', hunting' : ''}`]
+  const lines = [
+    `${circuit.installation.name}, ${report.time} s${report.settled ? ', settled' : ''}${report.hunting ? ', hunting' : ''}`,
+  ]
   if (rig.faultsIn.length > 0) lines.push(`Faults in: ${rig.faultsIn.map((f) => f.label).join('; ')}`)
   lines.push('', 'Demands')
   for (const d of report.demands) {

@@ -1,10 +1,10 @@
 import { emptyNets, LINE, mergeNets, NEUTRAL, EARTH, shortCircuit, type Circuit, type Nets } from '../circuit'
 import type { Finding } from './finding'
 
-/** Nets with the isolating contacts shut and every other contact as `others` says, fuses whole. */
-function netsWith(circuit: Circuit, others: 0 | 1): Nets {
-  const sourceDevices = new Set(circuit.sources.map((s) => s.device))
-  const closed = Uint8Array.from(circuit.contacts, (c) => (sourceDevices.has(c.device) ? 1 : others))
+/** Nets with fuses whole, the isolator shut, and every other contact as `closes` says of its device. */
+function netsWith(circuit: Circuit, closes: (device: number) => boolean): Nets {
+  const isolators = new Set(circuit.sources.map((s) => s.device))
+  const closed = Uint8Array.from(circuit.contacts, (c) => (isolators.has(c.device) || closes(c.device) ? 1 : 0))
   return mergeNets(
     circuit,
     { closed, blown: new Uint8Array(circuit.fuses.length), broken: new Uint8Array(circuit.edges.length) },
@@ -17,8 +17,7 @@ function netsWith(circuit: Circuit, others: 0 | 1): Nets {
  * poles that are joined with every control at rest.
  */
 export function staticFindings(circuit: Circuit): Finding[] {
-  const wired = netsWith(circuit, 0)
-  const anyContact = netsWith(circuit, 1)
+  const wired = netsWith(circuit, () => false)
   const findings: Finding[] = []
   const polesAt = (nets: Nets, atom: number) => nets.poles[nets.netOf[atom]]
   if (shortCircuit(circuit, wired)) {
@@ -40,10 +39,14 @@ export function staticFindings(circuit: Circuit): Finding[] {
       case 'earth':
         if (!(polesAt(wired, i) & EARTH)) findings.push({ rule: 'no-earth', severity: 'danger', ...at })
         break
-      case 'contact-feed':
-        if (!(polesAt(anyContact, i) & LINE))
+      case 'contact-feed': {
+        // A contact cannot feed itself from what it feeds: only other devices' contacts count.
+        const own = circuit.deviceIndex.get(atom.owner)
+        const others = netsWith(circuit, (device) => device !== own)
+        if (!(polesAt(others, i) & LINE))
           findings.push({ rule: 'contact-without-feed', severity: 'will-not-work', ...at })
         break
+      }
     }
   })
   return findings

@@ -22,7 +22,7 @@ export interface Suspect {
   fault: Fault | null
   /** Share of the suspects' weight that stands with it, 0 to 1. */
   share: number
-  /** Suspects with the same number answer every look alike: no reading tells them apart. */
+  /** Suspects with the same number answer every look not yet made alike: no reading tells them apart. */
   group: number
 }
 
@@ -72,9 +72,10 @@ export function diagnose(
     if (by.length > 0) excluded.push({ fault, by })
     else remaining.push(fault)
   }
-  const looks = candidateStates(circuit).flatMap((asking) =>
-    observables(circuit).map((observable) => ({ asking, observable })),
-  )
+  const done = new Set(findings.map((f) => `${stateKey(f.asking)}|${observableKey(f.observable)}`))
+  const looks = candidateStates(circuit)
+    .flatMap((asking) => observables(circuit).map((observable) => ({ asking, observable })))
+    .filter(({ asking, observable }) => !done.has(`${stateKey(asking)}|${observableKey(observable)}`))
   const signatures = new Map<string, number>()
   const weight = remaining.reduce((sum, fault) => sum + priorOf(fault), 0)
   const suspects = remaining
@@ -103,10 +104,8 @@ function nextReadings(
   findings: readonly LoggedFinding[],
   looks: readonly { asking: ControlState; observable: Observable }[],
 ): NextReading[] {
-  const done = new Set(findings.map((f) => `${stateKey(f.asking)}|${observableKey(f.observable)}`))
   const standing = findings[findings.length - 1]?.asking ?? []
   const readings = looks.flatMap(({ asking, observable }): NextReading[] => {
-    if (done.has(`${stateKey(asking)}|${observableKey(observable)}`)) return []
     const [yes, no] = answers[observable.kind]
     let pYes = 0
     let undecided = 0

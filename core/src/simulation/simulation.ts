@@ -19,8 +19,8 @@ import type { Motion, SimEvent } from './events'
 /** Contacts break before they make, and neither takes no time: nothing can loop in zero time. Usual values. */
 const breakMs = 2
 const makeMs = 5
-/** A 3 A fuse on a short of some hundred amperes clears within a half-cycle. */
-const fuseMs = 10
+/** A fuse of a few amperes on a short of some hundred melts before any contact can answer (usual let-through energy). */
+const fuseMs = 1
 /** The same discrete state this many times without anybody touching anything is hunting. */
 const huntingVisits = 3
 
@@ -408,7 +408,8 @@ export class Simulation {
     this.lastKey = key
     const visits = (this.visits.get(key) ?? 0) + 1
     this.visits.set(key, visits)
-    if (visits < huntingVisits || this.hunting) return
+    // A short is under way to a fuse: whatever repeats, that does not.
+    if (visits < huntingVisits || this.hunting || this.shorted) return
     this.hunting = true
     this.log({ time: this.time, kind: 'hunting' })
   }

@@ -1,0 +1,91 @@
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { examples } from '@nobbet/core'
+import { main } from './main'
+
+async function nobbet(...args: string[]) {
+  const out: string[] = []
+  const err: string[] = []
+  const code = await main(args, { out: (l) => out.push(l), err: (l) => err.push(l) })
+  return { code, out: out.join('\n'), err }
+}
+
+const file = join(mkdtempSync(join(tmpdir(), 'nobbet-cli-')), 'house.json')
+
+describe('nobbet on the command line', () => {
+  it('lists the examples, one name a line, and prints one as a file that it reads again', async () => {
+    expect((await nobbet('examples')).out.split('\n')).toEqual(examples.map((e) => e.id))
+    writeFileSync(file, (await nobbet('examples', 'two-port-heating')).out)
+    expect((await nobbet('trace', file, '--json')).code).toBe(0)
+  })
+
+  it('traces actions in order and answers in JSON as docs/cli.md has it', async () => {
+    const { out } = await nobbet(
+      'trace',
+      'two-port-heating-hot-water',
+      '--json',
+      '--do',
+      'programmer.heating=on',
+      '--do',
+      'stat-1.set=21',
+      '--do',
+      'wait=60s',
+    )
+    const report = JSON.parse(out)
+    expect(report).toMatchObject({
+      time: 60,
+      settled: true,
+      faults: [],
+      demands: [
+        { demand: 'heating-1', state: 'calling', openPoints: [] },
+        { demand: 'hot-water', state: 'not-asked' },
+      ],
+      calls: [{ boiler: 'boiler', input: 'SL', called: true, unasked: false }],
+    })
+    expect(report.terminals['boiler.SL']).toEqual({ state: 'live', volts: 230 })
+    expect(report.devices.boiler.phase).toBe('firing')
+    expect(report.events).toContainEqual({
+      time: 20.76,
+      kind: 'phase',
+      device: 'boiler',
+      part: 'sequence',
+      phase: 'firing',
+    })
+  })
+
+  it('takes every name that faults lists', async () => {
+    const faults: { name: string }[] = JSON.parse((await nobbet('faults', 'two-port-heating', '--json')).out)
+    for (const { name } of faults)
+      expect(JSON.parse((await nobbet('trace', 'two-port-heating', '--json', '--fault', name)).out).faults).toEqual([
+        name,
+      ])
+  })
+
+  it('says in words who calls the boiler with every control off', async () => {
+    const { out } = await nobbet(
+      'trace',
+      'two-port-heating',
+      '--fault',
+      'zv-1.end-switch.stuck-made',
+      '--do',
+      'wait=30s',
+    )
+    expect(out).toContain('boiler.SL: called with no demand: House valve end switch is stuck made')
+  })
+
+  it.each([
+    [['trace', 'two-port-heating', '--do', 'programmer.heat=on'], 'has no control "heat"'],
+    [['trace', 'two-port-heating', '--do', 'wait=now'], 'is not a time'],
+    [['trace', 'two-port-heating', '--fault', 'gremlin'], 'there is no fault "gremlin"'],
+    [['trace', 'no-such-file.json'], 'cannot read "no-such-file.json"'],
+    [['examples', 'castle'], 'there is no example "castle"'],
+    [['trace', 'two-port-heating', '--loudly'], 'unknown option'],
+  ])('%j ends with one clear line and exit code 2', async (args, reason) => {
+    const { code, err, out } = await nobbet(...args)
+    expect(code).toBe(2)
+    expect(err).toHaveLength(1)
+    expect(err[0]).toContain(reason)
+    expect(out).toBe('')
+  })
+})

@@ -1,0 +1,83 @@
+import { installationOf } from '../../testing'
+import { check } from '../checks'
+import { compile } from '../circuit'
+import { cableSchedule, planBriefSchema, planTwoPort, terminalSchedule, type PlanBrief } from '.'
+
+const circuits: PlanBrief['circuits'][] = [
+  [{ kind: 'hot-water', name: 'Cylinder' }],
+  [{ kind: 'heating', name: 'A' }],
+  [
+    { kind: 'heating', name: 'A' },
+    { kind: 'heating', name: 'B' },
+    { kind: 'heating', name: 'C' },
+  ],
+  [
+    { kind: 'hot-water', name: 'W' },
+    { kind: 'heating', name: 'A' },
+    { kind: 'heating', name: 'B' },
+  ],
+]
+
+describe('the plan of a two-port system', () => {
+  it('is correct for every brief and every school of practice', () => {
+    for (const list of circuits)
+      for (const cable of ['five-core', 'only-needed'] as const)
+        for (const terminals of ['separate', 'merged'] as const) {
+          const plan = planTwoPort({ scheme: 'two-port', circuits: list, cable, terminals }, 'p', 'Plan')
+          expect(check(compile(plan)).findings).toEqual([])
+          expect(plan.intent.demands).toHaveLength(list.length)
+        }
+  })
+
+  it('gives each conductor a terminal of its own, or merges up to four', () => {
+    const most = (terminals: PlanBrief['terminals']) => {
+      const plan = planTwoPort(
+        { scheme: 'two-port', circuits: circuits[3], cable: 'five-core', terminals },
+        'p',
+        'Plan',
+      )
+      return Math.max(...terminalSchedule(plan, 'wc').map((t) => t.conductors.length))
+    }
+    expect(most('separate')).toBe(1)
+    expect(most('merged')).toBe(4)
+  })
+
+  it('never uses the green-yellow core as anything but earth, and sleeves what is used against its colour', () => {
+    const plan = planTwoPort(
+      { scheme: 'two-port', circuits: circuits[3], cable: 'only-needed', terminals: 'separate' },
+      'p',
+      'Plan',
+    )
+    const schedule = terminalSchedule(plan, 'wc')
+    for (const { legend, conductors } of schedule)
+      for (const c of conductors) {
+        if (legend === 'Spare') continue
+        expect(c.colour === 'green-yellow').toBe(legend === 'Earth')
+        if (legend === 'Neutral') expect(c.sleeve ?? c.colour).toBe('blue')
+      }
+  })
+
+  it('parks every spare core and lists it as spare', () => {
+    const doc = installationOf('two-port-heating')
+    const spares = cableSchedule(doc).flatMap((c) => c.cores.filter((k) => k.spare))
+    expect(spares.length).toBe(terminalSchedule(doc, 'wc').filter((t) => t.legend === 'Spare').length)
+    for (const { ends } of spares) expect(ends[1]).toMatch(/^parked in Wiring centre \d+$/)
+  })
+
+  it.each([
+    [[], 'at least one circuit'],
+    [[...circuits[2], { kind: 'heating', name: 'D' }], 'one to three circuits'],
+    [[...circuits[0], { kind: 'hot-water', name: 'Second' }], 'one hot water circuit'],
+    [
+      [
+        { kind: 'heating', name: 'A' },
+        { kind: 'heating', name: 'a' },
+      ],
+      'is there twice',
+    ],
+    [[{ kind: 'heating', name: ' ' }], 'give the circuit a name'],
+  ])('refuses %j and says why', (list, reason) => {
+    const result = planBriefSchema.safeParse({ scheme: 'two-port', circuits: list })
+    expect(result.error?.issues.map((i) => i.message).join()).toContain(reason)
+  })
+})
