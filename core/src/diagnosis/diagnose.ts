@@ -17,6 +17,9 @@ import { Predictor } from './prediction'
 /** Relative weight, beside the faults', of a call-out where nothing is wrong (trade estimate). */
 const nothingWrongPrior = 3
 
+/** A look that tells less than this is not worth the engineer's way, bits. */
+const leastBits = 0.01
+
 /** A suspect: a fault, or `null` for "nothing is wrong, that is how it works". */
 export interface Suspect {
   fault: Fault | null
@@ -63,26 +66,30 @@ export function diagnose(
   const candidates: (Fault | null)[] = [...faultsOf(circuit), null]
   const told = findings.filter((f) => !(noAnswers as readonly string[]).includes(f.result))
   const excluded: Excluded[] = []
-  const remaining: (Fault | null)[] = []
+  const remaining: { fault: Fault | null; weight: number }[] = []
   for (const fault of candidates) {
-    const by = told.flatMap((f) => {
-      if (predictor.agrees(fault, f.asking, f.observable, f.result)) return []
-      return [{ finding: f.id, expected: predictor.expected(fault, f.asking, f.observable) as Answer }]
-    })
+    const by: Excluded['by'] = []
+    let weight = fault?.prior ?? nothingWrongPrior
+    for (const f of told) {
+      const expected = predictor.expected(fault, f.asking, f.observable)
+      // Where the model leaves the answer open, what was seen was an even chance.
+      if (expected === 'either') weight /= 2
+      else if (expected !== f.result) by.push({ finding: f.id, expected })
+    }
     if (by.length > 0) excluded.push({ fault, by })
-    else remaining.push(fault)
+    else remaining.push({ fault, weight })
   }
   const done = new Set(findings.map((f) => `${stateKey(f.asking)}|${observableKey(f.observable)}`))
   const looks = candidateStates(circuit)
     .flatMap((asking) => observables(circuit).map((observable) => ({ asking, observable })))
     .filter(({ asking, observable }) => !done.has(`${stateKey(asking)}|${observableKey(observable)}`))
   const signatures = new Map<string, number>()
-  const weight = remaining.reduce((sum, fault) => sum + priorOf(fault), 0)
+  const total = remaining.reduce((sum, { weight }) => sum + weight, 0)
   const suspects = remaining
-    .map((fault) => {
+    .map(({ fault, weight }) => {
       const signature = predictor.signature(fault, looks)
       if (!signatures.has(signature)) signatures.set(signature, signatures.size)
-      return { fault, share: priorOf(fault) / weight, group: signatures.get(signature)! }
+      return { fault, share: weight / total, group: signatures.get(signature)! }
     })
     .sort((x, y) => y.share - x.share)
   return {
@@ -91,8 +98,6 @@ export function diagnose(
     next: signatures.size > 1 ? nextReadings(circuit, predictor, suspects, findings, looks) : [],
   }
 }
-
-const priorOf = (fault: Fault | null): number => fault?.prior ?? nothingWrongPrior
 
 const entropy = (p: number): number => (p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p))
 
@@ -122,7 +127,7 @@ function nextReadings(
     }
     // Mutual information of suspect and answer: the answer's entropy less what chance alone contributes to it.
     const bits = entropy(pYes) - undecided
-    if (bits < 1e-6) return []
+    if (bits < leastBits) return []
     return [
       {
         asking,

@@ -43,7 +43,8 @@ export function parseInstallation(input: unknown, types: TypeDirectory): Install
   return parsed.data
 }
 
-function referenceProblems(doc: Installation, types: TypeDirectory): DocumentProblem[] {
+/** What a document of the right shape refers to and does not have; empty where it makes sense as a whole. */
+export function referenceProblems(doc: Installation, types: TypeDirectory): DocumentProblem[] {
   const problems: DocumentProblem[] = []
   const say = (field: string, reason: string) => problems.push({ field, reason })
 

@@ -1,0 +1,3 @@
+export * from './schemas'
+export * from './endpoints'
+export * from './openapi'

@@ -1,0 +1,91 @@
+import { z } from 'zod'
+import { installationSchema, observationSchema, planBriefSchema } from '@nobbet/core'
+
+/** Ids are made by the client, so that a write can be repeated without harm. */
+export const clientIdSchema = z
+  .string()
+  .regex(/^[A-Za-z0-9][A-Za-z0-9-]{5,63}$/, 'an id is 6 to 64 letters, digits or hyphens')
+
+const line = (what: string, max = 120) =>
+  z
+    .string({ error: `${what} is missing` })
+    .trim()
+    .min(1, `${what} is missing`)
+    .max(max, `${what} is longer than ${max} characters`)
+const text = (max: number) => z.string().trim().max(max, `at most ${max} characters`).default('')
+
+export const kindsOfWork = ['new-system', 'change-of-controls', 'fault'] as const
+
+export const jobBriefSchema = z.object({
+  /** Where it is, as the engineer would say it. */
+  site: line('the site'),
+  kind: z.enum(kindsOfWork, { error: 'choose the kind of work' }),
+  /** What the customer reports, in the customer's words. */
+  symptom: text(2000),
+  /** What an earlier visit concluded: evidence, not truth. */
+  earlier: text(2000),
+  /** Who attends. */
+  engineer: text(120),
+  /** What is fitted, or is to be. */
+  fitted: planBriefSchema,
+})
+export type JobBrief = z.infer<typeof jobBriefSchema>
+export type JobBriefInput = z.input<typeof jobBriefSchema>
+
+export const jobWriteSchema = z.object({ brief: jobBriefSchema, status: z.enum(['open', 'closed']).default('open') })
+export type JobWrite = z.infer<typeof jobWriteSchema>
+
+const stamp = z.iso.datetime()
+export const jobSchema = jobWriteSchema.extend({
+  id: clientIdSchema,
+  version: z.number().int().positive(),
+  createdAt: stamp,
+  updatedAt: stamp,
+})
+export type Job = z.infer<typeof jobSchema>
+
+export const jobSummarySchema = jobSchema.extend({
+  /** Findings logged so far. */
+  findings: z.number().int().min(0),
+  hasDraft: z.boolean(),
+})
+export type JobSummary = z.infer<typeof jobSummarySchema>
+
+/** The one mutable installation of a job. */
+export const draftWriteSchema = z.object({ installation: installationSchema })
+export const draftSchema = draftWriteSchema.extend({ version: z.number().int().positive(), updatedAt: stamp })
+export type Draft = z.infer<typeof draftSchema>
+
+/** A named state of the installation that never changes again. */
+export const revisionWriteSchema = z.object({
+  kind: z.enum(['planned', 'as-found', 'altered']),
+  name: line('the name'),
+  installation: installationSchema,
+})
+export const revisionSchema = revisionWriteSchema.extend({ id: clientIdSchema, createdAt: stamp })
+export type RevisionWrite = z.infer<typeof revisionWriteSchema>
+export type Revision = z.infer<typeof revisionSchema>
+
+/** A finding from site as it is kept with the job. */
+export const findingWriteSchema = observationSchema.safeExtend({ note: text(500), at: stamp })
+export const findingSchema = findingWriteSchema.safeExtend({ id: clientIdSchema })
+export type FindingWrite = z.infer<typeof findingWriteSchema>
+export type Finding = z.infer<typeof findingSchema>
+
+export const healthSchema = z.object({
+  status: z.enum(['ok', 'damaged']),
+  /** What SQLite's own integrity check answers: "ok", or what is wrong. */
+  integrity: z.string(),
+  version: z.string(),
+})
+export type Health = z.infer<typeof healthSchema>
+
+/** RFC 9457, with the fields that are wrong. */
+export const problemSchema = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number().int(),
+  detail: z.string().optional(),
+  errors: z.array(z.object({ field: z.string(), reason: z.string() })).optional(),
+})
+export type Problem = z.infer<typeof problemSchema>

@@ -1,0 +1,197 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { createServer, request } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { planBriefSchema, planTwoPort } from '@nobbet/core'
+import { start, type Running } from '.'
+
+const data = mkdtempSync(join(tmpdir(), 'nobbet-api-'))
+const options = { data, port: 0, host: '127.0.0.1', demo: true }
+let server: Running
+
+beforeAll(async () => (server = await start(options)), 30_000)
+afterAll(async () => {
+  await server.stop()
+  rmSync(data, { recursive: true, force: true })
+})
+
+async function call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) {
+  const response = await fetch(new URL(path, server.url), {
+    method,
+    headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
+    body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+  })
+  const text = await response.text()
+  return {
+    status: response.status,
+    etag: response.headers.get('etag'),
+    headers: response.headers,
+    body: text ? JSON.parse(text) : undefined,
+  }
+}
+const create = { 'if-none-match': '*' }
+
+const fitted = planBriefSchema.parse({ scheme: 'two-port', circuits: [{ kind: 'heating', name: 'Flat' }] })
+const job = (site: string) => ({
+  status: 'open',
+  brief: { site, kind: 'fault', symptom: 'cold', earlier: '', engineer: '', fitted },
+})
+const plan = (id: string) => planTwoPort(fitted, id, 'Flat')
+
+describe('jobs', () => {
+  it('come with the demo: one healthy, one with a reported fault', async () => {
+    const { body } = await call('GET', '/api/jobs')
+    expect(body.map((j: { brief: { kind: string }; hasDraft: boolean }) => [j.brief.kind, j.hasDraft]).sort()).toEqual([
+      ['fault', true],
+      ['new-system', true],
+    ])
+  })
+
+  it('are made once, however often the same write arrives', async () => {
+    const first = await call('PUT', '/api/jobs/job-idem-1', job('Mill House'), create)
+    const again = await call('PUT', '/api/jobs/job-idem-1', job('Mill House'), create)
+    expect([first.status, again.status]).toEqual([200, 200])
+    expect(again.body).toEqual(first.body)
+    expect(again.etag).toBe('"1"')
+  })
+
+  it('are changed only by someone who has read what is there', async () => {
+    await call('PUT', '/api/jobs/job-match-1', job('A'), create)
+    expect((await call('PUT', '/api/jobs/job-match-1', job('B'))).status).toBe(428)
+    expect((await call('PUT', '/api/jobs/job-match-1', job('B'), { 'if-match': '"1"' })).etag).toBe('"2"')
+    expect((await call('PUT', '/api/jobs/job-match-1', job('C'), { 'if-match': '"1"' })).status).toBe(412)
+    expect((await call('PUT', '/api/jobs/job-match-1', job('B'), { 'if-match': '"1"' })).status).toBe(200)
+    expect((await call('GET', '/api/jobs/job-match-1')).body).toMatchObject({ version: 2, brief: { site: 'B' } })
+  })
+
+  it('are refused by field and reason, and what is stored stays', async () => {
+    await call('PUT', '/api/jobs/job-bad-1', job('Kept'), create)
+    const bad = { ...job(' '), brief: { ...job(' ').brief, fitted: { ...fitted, circuits: [] } } }
+    const { status, body, headers } = await call('PUT', '/api/jobs/job-bad-1', bad, { 'if-match': '"1"' })
+    expect(status).toBe(422)
+    expect(headers.get('content-type')).toContain('application/problem+json')
+    expect(body.errors).toEqual(
+      expect.arrayContaining([
+        { field: 'brief.site', reason: 'the site is missing' },
+        { field: 'brief.fitted.circuits', reason: 'a two-port system needs at least one circuit' },
+      ]),
+    )
+    expect((await call('GET', '/api/jobs/job-bad-1')).body.brief.site).toBe('Kept')
+  })
+})
+
+describe('a draft and its revisions', () => {
+  const path = '/api/jobs/job-draft-1'
+  beforeAll(async () => void (await call('PUT', path, job('Draft'), create)))
+
+  it('draft: none at first, then written, versioned, read back whole', async () => {
+    expect((await call('GET', `${path}/draft`)).status).toBe(404)
+    const installation = plan('job-draft-1')
+    expect((await call('PUT', `${path}/draft`, { installation }, create)).etag).toBe('"1"')
+    const { body, etag } = await call('GET', `${path}/draft`)
+    expect([body.installation, etag]).toEqual([installation, '"1"'])
+  })
+
+  it('draft: refused where the wiring names what is not there', async () => {
+    const installation = plan('job-draft-1')
+    installation.cables[0].cores[0].ends[1] = { at: 'terminal', terminal: 'wc.99' }
+    const { status, body } = await call('PUT', `${path}/draft`, { installation }, { 'if-match': '"1"' })
+    expect(status).toBe(422)
+    expect(body.errors[0]).toEqual({
+      field: 'installation.cables.0.cores.0.ends.1.terminal',
+      reason: 'there is no terminal "wc.99"',
+    })
+  })
+
+  it('revision: kept once, never changed', async () => {
+    const revision = { kind: 'planned', name: 'As planned', installation: plan('job-draft-1') }
+    expect((await call('PUT', `${path}/revisions/revision-1`, revision)).status).toBe(200)
+    expect((await call('PUT', `${path}/revisions/revision-1`, revision)).status).toBe(200)
+    expect((await call('PUT', `${path}/revisions/revision-1`, { ...revision, name: 'Other' })).status).toBe(409)
+    expect((await call('GET', `${path}/revisions`)).body).toHaveLength(1)
+  })
+})
+
+describe('findings', () => {
+  const path = '/api/jobs/job-find-1/findings'
+  const finding = {
+    asking: ['programmer.heating', 'stat-1.contact'],
+    observable: { kind: 'boiler', device: 'boiler' },
+    result: 'not-called',
+    note: '',
+    at: '2026-11-24T09:00:00.000Z',
+  }
+  beforeAll(async () => void (await call('PUT', '/api/jobs/job-find-1', job('Find'), create)))
+
+  it('are kept in the order in which they were made, taken back, and put again without doubling', async () => {
+    for (const id of ['finding-b', 'finding-a', 'finding-b']) await call('PUT', `${path}/${id}`, finding)
+    const ids = async () => (await call('GET', path)).body.map((f: { id: string }) => f.id)
+    expect(await ids()).toEqual(['finding-b', 'finding-a'])
+    expect((await call('DELETE', `${path}/finding-b`)).status).toBe(204)
+    expect((await call('DELETE', `${path}/finding-b`)).status).toBe(204)
+    expect(await ids()).toEqual(['finding-a'])
+  })
+
+  it('must be an answer to the look that was made', async () => {
+    const { status, body } = await call('PUT', `${path}/finding-c`, { ...finding, result: 'open' })
+    expect([status, body.errors[0].field]).toEqual([422, 'result'])
+  })
+})
+
+describe('the border', () => {
+  it.each<[string, () => ReturnType<typeof call>, number]>([
+    ['not JSON', () => call('PUT', '/api/jobs/job-x-1', '{"brief":', create), 400],
+    [
+      'another media type',
+      () => call('PUT', '/api/jobs/job-x-1', 'a=b', { ...create, 'content-type': 'text/plain' }),
+      415,
+    ],
+    ['too large', () => call('PUT', '/api/jobs/job-x-1', { brief: 'x'.repeat(3_000_000) }, create), 413],
+    ['an id that is none', () => call('PUT', '/api/jobs/..%2Fetc', job('X'), create), 422],
+    ['an unknown job', () => call('GET', '/api/jobs/nobody-here'), 404],
+    ['an unknown address', () => call('GET', '/api/castle'), 404],
+  ])('%s is answered with problem details', async (_, send, status) => {
+    const answer = await send()
+    expect(answer.status).toBe(status)
+    expect(answer.body).toMatchObject({ title: expect.any(String), status })
+  })
+
+  it('does not answer to another host name', async () => {
+    const { port } = new URL(server.url)
+    const status = await new Promise((done) =>
+      request({ host: '127.0.0.1', port, path: '/api/jobs', headers: { host: 'evil.example' } }, (r) =>
+        done(r.statusCode),
+      ).end(),
+    )
+    expect(status).toBe(421)
+  })
+
+  it('describes every endpoint in OpenAPI and says that its data is whole', async () => {
+    const { body } = await call('GET', '/api/openapi.json')
+    expect(Object.keys(body.paths)).toContain('/api/jobs/{job}/findings/{finding}')
+    expect(
+      body.paths['/api/jobs/{job}'].put.requestBody.content['application/json'].schema.properties.brief,
+    ).toBeDefined()
+    expect((await call('GET', '/api/health')).body).toMatchObject({ status: 'ok', integrity: 'ok' })
+  })
+})
+
+describe('starting', () => {
+  it('keeps the data from run to run, and does not load the demo twice', async () => {
+    const before = (await call('GET', '/api/jobs')).body
+    await server.stop()
+    server = await start(options)
+    expect((await call('GET', '/api/jobs')).body).toEqual(before)
+  })
+
+  it('says in one line that the port is in use, or the folder cannot be written', async () => {
+    const other = createServer().listen(0, '127.0.0.1')
+    await new Promise((done) => other.once('listening', done))
+    const { port } = other.address() as AddressInfo
+    const elsewhere = join(data, 'elsewhere')
+    await expect(start({ ...options, data: elsewhere, port })).rejects.toThrow(`port ${port} is in use`)
+    await expect(start({ ...options, data: '/dev/null/data' })).rejects.toThrow('cannot write in the data folder')
+    other.close()
+  })
+})

@@ -1,0 +1,89 @@
+import { EntitySchema } from '@mikro-orm/core'
+import type { JobBrief, Finding } from '@nobbet/contract'
+import type { Installation } from '@nobbet/core'
+
+export interface JobRow {
+  id: string
+  brief: JobBrief
+  status: 'open' | 'closed'
+  version: number
+  createdAt: Date
+  updatedAt: Date
+}
+export interface DraftRow {
+  job: string
+  installation: Installation
+  version: number
+  updatedAt: Date
+}
+export interface RevisionRow {
+  id: string
+  job: string
+  kind: 'planned' | 'as-found' | 'altered'
+  name: string
+  installation: Installation
+  createdAt: Date
+}
+export interface FindingRow {
+  /** Order of logging. */
+  number: number
+  id: string
+  job: string
+  asking: Finding['asking']
+  observable: Finding['observable']
+  result: Finding['result']
+  note: string
+  at: Date
+}
+
+export const JobEntity = new EntitySchema<JobRow>({
+  name: 'Job',
+  tableName: 'job',
+  properties: {
+    id: { type: 'string', primary: true },
+    brief: { type: 'json' },
+    status: { type: 'string' },
+    version: { type: 'integer' },
+    createdAt: { type: 'datetime' },
+    updatedAt: { type: 'datetime' },
+  },
+})
+
+export const DraftEntity = new EntitySchema<DraftRow>({
+  name: 'Draft',
+  tableName: 'draft',
+  properties: {
+    job: { type: 'string', primary: true },
+    installation: { type: 'json' },
+    version: { type: 'integer' },
+    updatedAt: { type: 'datetime' },
+  },
+})
+
+export const RevisionEntity = new EntitySchema<RevisionRow>({
+  name: 'Revision',
+  tableName: 'revision',
+  properties: {
+    id: { type: 'string', primary: true },
+    job: { type: 'string' },
+    kind: { type: 'string' },
+    name: { type: 'string' },
+    installation: { type: 'json' },
+    createdAt: { type: 'datetime' },
+  },
+})
+
+export const FindingEntity = new EntitySchema<FindingRow>({
+  name: 'Finding',
+  tableName: 'finding',
+  properties: {
+    number: { type: 'integer', primary: true, autoincrement: true },
+    id: { type: 'string', unique: true },
+    job: { type: 'string' },
+    asking: { type: 'json' },
+    observable: { type: 'json' },
+    result: { type: 'string' },
+    note: { type: 'string' },
+    at: { type: 'datetime' },
+  },
+})

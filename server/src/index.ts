@@ -1,0 +1,1 @@
+export { start, type Running } from './start'

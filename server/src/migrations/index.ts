@@ -1,0 +1,29 @@
+import { Migration } from '@mikro-orm/migrations'
+
+/** Jobs with their one draft, their revisions and their findings. */
+class FirstTables extends Migration {
+  override up(): void {
+    this.addSql(`create table job (
+      id text not null primary key, brief json not null, status text not null check (status in ('open', 'closed')),
+      version integer not null, created_at datetime not null, updated_at datetime not null)`)
+    this.addSql(`create table draft (
+      job text not null primary key references job (id) on delete cascade, installation json not null,
+      version integer not null, updated_at datetime not null)`)
+    this.addSql(`create table revision (
+      id text not null primary key, job text not null references job (id) on delete cascade, kind text not null,
+      name text not null, installation json not null, created_at datetime not null)`)
+    this.addSql(`create index revision_job on revision (job)`)
+    this.addSql(`create table finding (
+      number integer primary key autoincrement, id text not null unique,
+      job text not null references job (id) on delete cascade, asking json not null, observable json not null,
+      result text not null, note text not null, at datetime not null)`)
+    this.addSql(`create index finding_job on finding (job)`)
+  }
+
+  override down(): void {
+    for (const table of ['finding', 'revision', 'draft', 'job']) this.addSql(`drop table ${table}`)
+  }
+}
+
+/** Every migration in order; the names stay, since they are kept in the database. */
+export const migrations = [{ name: '2026-11-24-first-tables', class: FirstTables }]

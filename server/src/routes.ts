@@ -1,0 +1,95 @@
+import { Router, type RouterContext } from '@koa/router'
+import type { MikroORM } from '@mikro-orm/libsql'
+import { clientIdSchema, endpoints, openApi, type Operation } from '@nobbet/contract'
+import { problemsOf, referenceProblems, typeDirectory, type Installation } from '@nobbet/core'
+import type { z } from 'zod'
+import { integrityOf } from './database'
+import { JobService } from './job-service'
+import { etag, preconditionOf } from './preconditions'
+import { ApiProblem } from './problem'
+
+const version = '0.1.0'
+
+/** Parses what a request brought; a misfit is told by field and reason, and nothing has been stored. */
+function parsed<T>(schema: z.ZodType<T>, value: unknown, at = ''): T {
+  const result = schema.safeParse(value)
+  if (result.success) return result.data
+  const errors = problemsOf(result.error).map((p) => ({ ...p, field: [at, p.field].filter(Boolean).join('.') }))
+  throw new ApiProblem(422, 'Some of this cannot be used', errors)
+}
+
+/** The wiring must make sense as a whole, too: every terminal and device it names must exist. */
+function mustMakeSense(installation: Installation): void {
+  const problems = referenceProblems(installation, typeDirectory)
+  if (problems.length === 0) return
+  const errors = problems.map((p) => ({ ...p, field: `installation.${p.field}` }))
+  throw new ApiProblem(422, 'This installation cannot be used', errors)
+}
+
+interface Call {
+  jobs: JobService
+  /** A path parameter, parsed as an id. */
+  id(name: string): string
+  ctx: RouterContext
+  body: unknown
+}
+type Handler = (call: Call) => Promise<unknown>
+
+const versioned = (ctx: RouterContext, answer: { version: number }) => {
+  ctx.set('ETag', etag(answer.version))
+  return answer
+}
+
+function handlers(orm: MikroORM): Record<Operation, Handler> {
+  return {
+    async health() {
+      const integrity = await integrityOf(orm)
+      return { status: integrity === 'ok' ? 'ok' : 'damaged', integrity, version }
+    },
+    listJobs: ({ jobs }) => jobs.list(),
+    readJob: async ({ jobs, id, ctx }) => versioned(ctx, await jobs.readJob(id('job'))),
+    writeJob: async ({ jobs, id, ctx, body }) => {
+      const write = parsed(endpoints.writeJob.request, body)
+      return versioned(ctx, await jobs.writeJob(id('job'), write, preconditionOf(ctx.headers)))
+    },
+    readDraft: async ({ jobs, id, ctx }) => versioned(ctx, await jobs.readDraft(id('job'))),
+    writeDraft: async ({ jobs, id, ctx, body }) => {
+      const { installation } = parsed(endpoints.writeDraft.request, body)
+      mustMakeSense(installation)
+      return versioned(ctx, await jobs.writeDraft(id('job'), installation, preconditionOf(ctx.headers)))
+    },
+    listRevisions: ({ jobs, id }) => jobs.listRevisions(id('job')),
+    writeRevision: ({ jobs, id, body }) => {
+      const write = parsed(endpoints.writeRevision.request, body)
+      mustMakeSense(write.installation)
+      return jobs.writeRevision(id('job'), id('revision'), write)
+    },
+    listFindings: ({ jobs, id }) => jobs.listFindings(id('job')),
+    writeFinding: ({ jobs, id, body }) =>
+      jobs.writeFinding(id('job'), id('finding'), parsed(endpoints.writeFinding.request, body)),
+    deleteFinding: async ({ jobs, id }) => jobs.deleteFinding(id('job'), id('finding')),
+  }
+}
+
+/** Routes by the contract's table of endpoints: one handler each, no endpoint without one. */
+export function apiRouter(orm: MikroORM, now: () => Date): Router {
+  const router = new Router()
+  const table = handlers(orm)
+  for (const [operation, endpoint] of Object.entries(endpoints)) {
+    router[endpoint.method](endpoint.path.replace(/\{(\w+)\}/g, ':$1'), async (ctx) => {
+      const answer = await table[operation as Operation]({
+        jobs: new JobService(orm.em.fork(), now),
+        id: (name) => parsed(clientIdSchema, ctx.params[name], name),
+        ctx,
+        body: (ctx.request as { body?: unknown }).body,
+      })
+      if (answer === undefined) ctx.status = 204
+      else ctx.body = answer
+    })
+  }
+  const document = openApi(version)
+  router.get('/api/openapi.json', (ctx) => {
+    ctx.body = document
+  })
+  return router
+}

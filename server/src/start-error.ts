@@ -1,0 +1,2 @@
+/** A reason not to start that the user can put right: told in one line. */
+export class StartError extends Error {}
