@@ -15,7 +15,7 @@ export const roomThermostat: DeviceType = {
     { id: 'E', legend: 'Earth', role: 'earth' },
   ],
   controls: [
-    { kind: 'number', id: 'set', label: 'Set to', unit: '°C', min: 5, max: 30, step: 1, initial: 10 },
+    { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 5, max: 30, step: 1, initial: 10 },
     { kind: 'number', id: 'room', label: 'Room', unit: '°C', min: -5, max: 40, step: 0.5, initial: 18, ambient: true },
   ],
   settings: [
@@ -87,7 +87,7 @@ export const cylinderThermostat: DeviceType = {
     { id: 'E', legend: 'Earth', role: 'earth' },
   ],
   controls: [
-    { kind: 'number', id: 'set', label: 'Set to', unit: '°C', min: 40, max: 75, step: 1, initial: 60 },
+    { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 40, max: 75, step: 1, initial: 60 },
     {
       kind: 'number',
       id: 'cylinder',

@@ -1,4 +1,5 @@
 export * from './candidates'
 export * from './diagnose'
+export * from './fits'
 export * from './observation'
 export * from './prediction'

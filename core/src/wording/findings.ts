@@ -84,12 +84,14 @@ export function demandText(circuit: Circuit, ids: readonly string[]): string {
   return `${list} wanted`
 }
 
-/** The verdict in one sentence. Never says "safe". */
-export function verdictText(result: CheckResult): string {
+/** The verdict in three words, where there is room for no more. */
+export function shortVerdictText(result: CheckResult): string {
   const grave = result.findings.filter((f) => f.severity === 'danger' || f.severity === 'will-not-work').length
-  if (grave > 0) return `${grave} defect${grave === 1 ? '' : 's'} found in the wiring as recorded`
-  return 'No defect found in the wiring as recorded'
+  return grave > 0 ? `${grave} defect${grave === 1 ? '' : 's'} found` : 'No defect found'
 }
+
+/** The verdict in one sentence. Never says "safe". */
+export const verdictText = (result: CheckResult): string => `${shortVerdictText(result)} in the wiring as recorded`
 
 /** What the verdict rests on. */
 export function basisText(result: CheckResult): string {

@@ -1,0 +1,54 @@
+import { accessSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { start, type Running } from '@nobbet/server'
+import puppeteer, { type Browser, type Page } from 'puppeteer-core'
+
+const candidates = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome']
+
+function chromium(): string {
+  for (const path of [process.env.NOBBET_CHROMIUM, ...candidates]) {
+    if (!path) continue
+    try {
+      accessSync(path)
+      return path
+    } catch {
+      // The next one.
+    }
+  }
+  throw new Error('no Chromium found: install Debian’s package "chromium", or name one with NOBBET_CHROMIUM')
+}
+
+export const desk = { width: 1280, height: 800 }
+export const phone = { width: 390, height: 844, isMobile: true, hasTouch: true }
+
+/** The real server on a database of its own with the demo data, and a real browser on it. */
+export interface Stage {
+  url: string
+  open(path: string, viewport?: typeof desk): Promise<Page>
+  close(): Promise<void>
+}
+
+export async function openStage(): Promise<Stage> {
+  const data = mkdtempSync(join(tmpdir(), 'nobbet-stage-'))
+  const web = join(import.meta.dirname ?? __dirname, '../../web/dist')
+  const server: Running = await start({ data, port: 0, host: '127.0.0.1', web, demo: true })
+  const browser: Browser = await puppeteer.launch({
+    executablePath: chromium(),
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  })
+  return {
+    url: server.url,
+    async open(path, viewport = desk) {
+      const page = await browser.newPage()
+      await page.setViewport(viewport)
+      await page.goto(new URL(path, server.url).href, { waitUntil: 'networkidle0' })
+      return page
+    },
+    async close() {
+      await browser.close()
+      await server.stop()
+      rmSync(data, { recursive: true, force: true })
+    },
+  }
+}

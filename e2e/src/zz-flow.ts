@@ -1,0 +1,12 @@
+import { openStage, desk } from './browser'
+const stage = await openStage()
+const page = await stage.open('/jobs/demo-larch-row/trace?do=fault%3Dzv-hw.end-switch.stuck-made&do=wait%3D60s', desk)
+await new Promise(r => setTimeout(r, 500))
+await page.evaluate(() => (document.querySelector('.alarm .btn') as HTMLElement).click())
+await new Promise(r => setTimeout(r, 300))
+await page.screenshot({ path: '/tmp/trace-fault.png' })
+await page.evaluate(() => window.scrollTo(0, 420))
+await page.evaluate(() => (document.querySelector('.time-controls .btn:nth-of-type(3)') as HTMLElement))
+await new Promise(r => setTimeout(r, 300))
+await page.screenshot({ path: '/tmp/trace-fault2.png' })
+await stage.close(); process.exit(0)

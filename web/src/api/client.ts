@@ -1,0 +1,49 @@
+import { endpoints, problemSchema, type Operation, type Problem } from '@nobbet/contract'
+import type { z } from 'zod'
+
+/** The server's answer that it will not, with the reason. */
+export class ApiError extends Error {
+  constructor(readonly problem: Problem) {
+    super([problem.detail ?? problem.title, ...(problem.errors ?? []).map((e) => `${e.field}: ${e.reason}`)].join(' '))
+    this.name = 'ApiError'
+  }
+  get status(): number {
+    return this.problem.status
+  }
+}
+
+type Response<O extends Operation> = (typeof endpoints)[O] extends { response: infer S extends z.ZodType }
+  ? z.output<S>
+  : void
+
+interface CallOptions {
+  params?: Record<string, string>
+  body?: unknown
+  /** The version that is written over; `new` where nothing may be there yet. */
+  over?: number | 'new'
+}
+
+/** Calls an endpoint of the contract; what comes back is parsed before anything uses it. */
+export async function call<O extends Operation>(
+  operation: O,
+  { params = {}, body, over }: CallOptions = {},
+): Promise<Response<O>> {
+  const endpoint = endpoints[operation]
+  const path = endpoint.path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name]))
+  const headers: Record<string, string> = {}
+  if (body !== undefined) headers['content-type'] = 'application/json'
+  if (over === 'new') headers['if-none-match'] = '*'
+  else if (over !== undefined) headers['if-match'] = `"${over}"`
+  const response = await fetch(path, {
+    method: endpoint.method.toUpperCase(),
+    headers,
+    body: body === undefined ? undefined : JSON.stringify(body),
+  })
+  if (!response.ok) {
+    const problem = problemSchema.safeParse(await response.json().catch(() => undefined))
+    throw new ApiError(
+      problem.data ?? { type: 'about:blank', title: 'The server did not answer as it should', status: response.status },
+    )
+  }
+  return ('response' in endpoint ? endpoint.response.parse(await response.json()) : undefined) as Response<O>
+}

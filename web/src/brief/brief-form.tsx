@@ -1,0 +1,140 @@
+import { zodResolver } from '@hookform/resolvers/zod'
+import { jobBriefSchema, kindsOfWork, type JobBrief, type JobBriefInput } from '@nobbet/contract'
+import { Button, Form } from 'react-bootstrap'
+import { useFieldArray, useForm } from 'react-hook-form'
+import { kindWords } from '../jobs/words'
+
+export const emptyBrief: JobBriefInput = {
+  site: '',
+  kind: 'fault',
+  symptom: '',
+  earlier: '',
+  engineer: '',
+  fitted: {
+    scheme: 'two-port',
+    circuits: [
+      { kind: 'heating', name: 'House' },
+      { kind: 'hot-water', name: 'Hot water' },
+    ],
+    cable: 'five-core',
+    terminals: 'separate',
+  },
+}
+
+interface BriefFormProps {
+  start: JobBriefInput
+  saveLabel: string
+  busy: boolean
+  /** What went wrong with the last save. */
+  failure?: React.ReactNode
+  onSave: (brief: JobBrief) => void
+}
+
+export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefFormProps) {
+  const { register, control, handleSubmit, formState } = useForm<JobBriefInput, unknown, JobBrief>({
+    defaultValues: start,
+    resolver: zodResolver(jobBriefSchema),
+  })
+  const circuits = useFieldArray({ control, name: 'fitted.circuits' })
+  const { errors } = formState
+  const circuitErrors = errors.fitted?.circuits
+
+  return (
+    <Form className="brief-form" noValidate onSubmit={(event) => void handleSubmit(onSave)(event)}>
+      <section className="sheet">
+        <Form.Group className="mb-3" controlId="site">
+          <Form.Label className="fw-bold">Site</Form.Label>
+          <Form.Control {...register('site')} isInvalid={!!errors.site} placeholder="Address, or what you call it" />
+          <Form.Control.Feedback type="invalid">{errors.site?.message}</Form.Control.Feedback>
+        </Form.Group>
+        <fieldset className="mb-3">
+          <legend className="fs-6 fw-bold mb-1">Kind of work</legend>
+          <div className="choices">
+            {kindsOfWork.map((kind) => (
+              <span key={kind}>
+                <input type="radio" className="btn-check" id={`kind-${kind}`} value={kind} {...register('kind')} />
+                <label className="btn btn-outline-primary" htmlFor={`kind-${kind}`}>
+                  {kindWords[kind]}
+                </label>
+              </span>
+            ))}
+          </div>
+        </fieldset>
+        <Form.Group className="mb-3" controlId="symptom">
+          <Form.Label className="fw-bold">Reported symptom</Form.Label>
+          <Form.Control as="textarea" rows={2} {...register('symptom')} placeholder="In the customer’s words" />
+        </Form.Group>
+        <div className="row g-3">
+          <Form.Group className="col-sm-8" controlId="earlier">
+            <Form.Label className="fw-bold">What an earlier visit said</Form.Label>
+            <Form.Control {...register('earlier')} placeholder="Evidence, not truth" />
+          </Form.Group>
+          <Form.Group className="col-sm-4" controlId="engineer">
+            <Form.Label className="fw-bold">Who attends</Form.Label>
+            <Form.Control {...register('engineer')} />
+          </Form.Group>
+        </div>
+      </section>
+
+      <section className="sheet" aria-labelledby="fitted-heading">
+        <h2 id="fitted-heading">What is fitted: two-port, one valve to each circuit</h2>
+        {circuits.fields.map((field, i) => (
+          <div key={field.id}>
+            <div className="circuit-row">
+              <Form.Select aria-label={`Circuit ${i + 1} kind`} {...register(`fitted.circuits.${i}.kind`)}>
+                <option value="heating">Heating</option>
+                <option value="hot-water">Hot water</option>
+              </Form.Select>
+              <Form.Control
+                aria-label={`Circuit ${i + 1} name`}
+                placeholder="Its name, for example Upstairs"
+                isInvalid={!!circuitErrors?.[i]?.name}
+                {...register(`fitted.circuits.${i}.name`)}
+              />
+              <Button
+                variant="outline-primary"
+                aria-label={`Remove circuit ${i + 1}`}
+                disabled={circuits.fields.length === 1}
+                onClick={() => circuits.remove(i)}
+              >
+                Remove
+              </Button>
+            </div>
+            {circuitErrors?.[i]?.name && <p className="text-danger">{circuitErrors[i].name.message}</p>}
+          </div>
+        ))}
+        {(circuitErrors?.message ?? circuitErrors?.root?.message) && (
+          <p className="text-danger" role="alert">
+            {circuitErrors?.message ?? circuitErrors?.root?.message}
+          </p>
+        )}
+        {circuits.fields.length < 3 && (
+          <Button variant="outline-primary" onClick={() => circuits.append({ kind: 'heating', name: '' })}>
+            Add a circuit
+          </Button>
+        )}
+        <div className="row g-3 mt-1">
+          <Form.Group className="col-sm-6" controlId="cable">
+            <Form.Label className="fw-bold">Cables</Form.Label>
+            <Form.Select {...register('fitted.cable')}>
+              <option value="five-core">Five-core everywhere: no core is missing later</option>
+              <option value="only-needed">Only the cores needed</option>
+            </Form.Select>
+          </Form.Group>
+          <Form.Group className="col-sm-6" controlId="terminals">
+            <Form.Label className="fw-bold">Terminals</Form.Label>
+            <Form.Select {...register('fitted.terminals')}>
+              <option value="separate">One conductor each: any one lifts out alone</option>
+              <option value="merged">Merged, up to four to a terminal</option>
+            </Form.Select>
+          </Form.Group>
+        </div>
+      </section>
+
+      {failure}
+      <Button type="submit" size="lg" disabled={busy}>
+        {busy ? 'Saving' : saveLabel}
+      </Button>
+    </Form>
+  )
+}

@@ -1,0 +1,39 @@
+import { planTwoPort } from '@nobbet/core'
+import { useRef } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { v4 as newId } from 'uuid'
+import { useSaveJob } from '../api/hooks'
+import { BriefForm, emptyBrief } from './brief-form'
+import { SaveFailed } from './save-failed'
+
+/** A site and what is fitted; the wiring is laid out from that and the job opens at its plan. */
+export function NewJobPage() {
+  const navigate = useNavigate()
+  const save = useSaveJob()
+  // One id for all tries: a write whose answer was lost is repeated, not doubled.
+  const id = useRef(newId())
+  return (
+    <main className="page">
+      <p className="mb-1">
+        <Link to="/">All jobs</Link>
+      </p>
+      <h1>New job</h1>
+      <BriefForm
+        start={emptyBrief}
+        saveLabel="Make the job and lay out its wiring"
+        busy={save.isPending}
+        failure={save.error && <SaveFailed error={save.error} />}
+        onSave={(brief) => {
+          const installation = planTwoPort(brief.fitted, documentId(id.current), brief.site)
+          save.mutate(
+            { job: id.current, write: { brief, status: 'open' }, over: 'new', plan: { installation, over: 'new' } },
+            { onSuccess: () => void navigate(`/jobs/${id.current}/plan`) },
+          )
+        }}
+      />
+    </main>
+  )
+}
+
+/** A document's id has at most 40 characters; a uuid has 36. */
+const documentId = (job: string) => job.slice(0, 40)

@@ -1,0 +1,29 @@
+import '@fontsource-variable/atkinson-hyperlegible-next'
+import '@fontsource-variable/atkinson-hyperlegible-mono'
+import './theme/nobbet.scss'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { RouterProvider } from 'react-router'
+import { ApiError } from './api/client'
+import { router } from './routes'
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5_000,
+      // What the server has refused stays refused; what did not arrive is tried again.
+      retry: (failures, error) => !(error instanceof ApiError) && failures < 2,
+    },
+    // A write made without a connection waits for it instead of being lost.
+    mutations: { networkMode: 'online' },
+  },
+})
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+)

@@ -1,0 +1,140 @@
+import {
+  basisText,
+  compile,
+  findingText,
+  severityWords,
+  verdictText,
+  type CheckResult,
+  type Installation,
+} from '@nobbet/core'
+import { useMemo } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { Link, useParams, useSearchParams } from 'react-router'
+import { v4 as newId } from 'uuid'
+import { useDraft, useRevisions, useSaveRevision } from '../api/hooks'
+import { momentText } from '../drawing/dates'
+import { IsolationStep } from '../shell/isolation-step'
+import { Failed, Loading } from '../shell/notes'
+import { useCheck } from '../workers/use-check'
+import { CableSchedule, TerminalSchedule } from './schedules'
+
+/** The wiring as schedules, under the check's verdict. */
+export function PlanPage() {
+  const { job = '' } = useParams()
+  const [search, setSearch] = useSearchParams()
+  const draft = useDraft(job)
+  const revisions = useRevisions(job)
+  const keep = useSaveRevision(job)
+  const shownRevision = search.get('revision')
+  const revision = revisions.data?.find((r) => r.id === shownRevision)
+  const installation = revision?.installation ?? draft.data?.installation
+  const checked = useCheck(installation)
+
+  if (draft.error) return <Failed error={draft.error} retry={() => void draft.refetch()} />
+  if (!installation || !draft.data) return <Loading what="the wiring" />
+
+  const kept = (revisions.data ?? []).some(
+    (r) => JSON.stringify(r.installation) === JSON.stringify(draft.data.installation),
+  )
+  return (
+    <main className="page plan">
+      <Verdict installation={installation} result={checked.result} error={checked.error} job={job} />
+      <div className="d-flex flex-wrap gap-2 align-items-center mb-3 no-print">
+        {(revisions.data?.length ?? 0) > 0 && (
+          <Form.Select
+            aria-label="Which state of the wiring"
+            style={{ width: 'auto' }}
+            value={revision?.id ?? ''}
+            onChange={(event) =>
+              setSearch(event.target.value ? { revision: event.target.value } : {}, { replace: true })
+            }
+          >
+            <option value="">The wiring as it stands</option>
+            {revisions.data!.map((r) => (
+              <option key={r.id} value={r.id}>
+                {r.name}, kept {momentText(r.createdAt)}
+              </option>
+            ))}
+          </Form.Select>
+        )}
+        {!revision && (
+          <Button
+            variant="outline-primary"
+            disabled={keep.isPending || kept}
+            onClick={() =>
+              keep.mutate({
+                id: newId(),
+                write: { kind: 'planned', name: 'As planned', installation: draft.data.installation },
+              })
+            }
+          >
+            {kept ? 'Kept as planned' : 'Keep as planned'}
+          </Button>
+        )}
+        <Button variant="outline-primary" onClick={() => window.print()}>
+          Print
+        </Button>
+        {keep.error && (
+          <span role="alert" className="text-danger">
+            Not kept: {keep.error.message}
+          </span>
+        )}
+      </div>
+      <div className="mb-3">
+        <IsolationStep job={job} before="any conductor is moved" />
+      </div>
+      <div className="plan-grid">
+        {installation.wiringCentres.map((centre) => (
+          <TerminalSchedule key={centre.id} installation={installation} centre={centre} />
+        ))}
+        <CableSchedule installation={installation} />
+      </div>
+    </main>
+  )
+}
+
+interface VerdictProps {
+  installation: Installation
+  result: CheckResult | undefined
+  error: Error | null
+  job: string
+}
+
+function Verdict({ installation, result, error, job }: VerdictProps) {
+  const circuit = useMemo(() => compile(installation), [installation])
+  if (error) return <p className="sheet verdict bad">The check could not be run: {error.message}</p>
+  if (!result) return <p className="sheet verdict">Checking the wiring</p>
+  const bad = result.findings.length > 0
+  return (
+    <>
+      <section className={bad ? 'sheet verdict bad' : 'sheet verdict'} aria-label="Verdict of the check">
+        <div>
+          <div className="says">{verdictText(result)}</div>
+          <div>{basisText(result)}</div>
+        </div>
+        <span />
+        <Link className="btn btn-primary no-print" to={`/jobs/${job}/trace`}>
+          Trace it
+        </Link>
+      </section>
+      {bad && (
+        <ul className="findings">
+          {result.findings.map((finding, i) => {
+            const { title, reason, remedy } = findingText(circuit, finding)
+            return (
+              <li key={i} className="sheet">
+                <span className="severity">{severityWords[finding.severity]}.</span> <strong>{title}.</strong> {reason}{' '}
+                {remedy}{' '}
+                {finding.actions && (
+                  <Link to={`/jobs/${job}/trace?${new URLSearchParams(finding.actions.map((a) => ['do', a]))}`}>
+                    Play it back
+                  </Link>
+                )}
+              </li>
+            )
+          })}
+        </ul>
+      )}
+    </>
+  )
+}

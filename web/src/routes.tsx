@@ -1,0 +1,29 @@
+import { createBrowserRouter } from 'react-router'
+import { JobsPage } from './jobs/jobs-page'
+import { AppShell } from './shell/app-shell'
+import { JobShell } from './shell/job-shell'
+import { LostPage, RouteFailed } from './shell/lost-page'
+
+/** Every view has an address; what is not needed at once comes by route. */
+export const router = createBrowserRouter([
+  {
+    Component: AppShell,
+    errorElement: <RouteFailed />,
+    children: [
+      { index: true, Component: JobsPage },
+      { path: 'jobs/new', lazy: async () => ({ Component: (await import('./brief/new-job-page')).NewJobPage }) },
+      {
+        path: 'jobs/:job',
+        Component: JobShell,
+        errorElement: <RouteFailed />,
+        children: [
+          { path: 'brief', lazy: async () => ({ Component: (await import('./brief/brief-page')).BriefPage }) },
+          { path: 'plan', lazy: async () => ({ Component: (await import('./plan/plan-page')).PlanPage }) },
+          { path: 'trace', lazy: async () => ({ Component: (await import('./trace/trace-page')).TracePage }) },
+          { path: 'hunt', lazy: async () => ({ Component: (await import('./hunt/hunt-page')).HuntPage }) },
+        ],
+      },
+      { path: '*', Component: LostPage },
+    ],
+  },
+])

@@ -1,0 +1,63 @@
+import { shortVerdictText, type CheckResult } from '@nobbet/core'
+import { useEffect } from 'react'
+import { NavLink, Navigate, Outlet, useLocation, useParams } from 'react-router'
+import { useDraft, useFindings, useJob } from '../api/hooks'
+import { useCheck } from '../workers/use-check'
+import { rememberPlace } from './last-place'
+import { Failed, Loading } from './notes'
+
+/** A job's workspaces as stations of one journey, each showing its own state. */
+export function JobShell() {
+  const { job = '' } = useParams()
+  const { pathname } = useLocation()
+  const workspace = pathname.split('/')[3]
+  const { data, error, isPending, refetch } = useJob(job)
+  const draft = useDraft(job)
+  const findings = useFindings(job)
+  const checked = useCheck(draft.data?.installation)
+
+  useEffect(() => {
+    if (workspace) rememberPlace(job, workspace)
+  }, [job, workspace])
+  useEffect(() => {
+    const site = data?.brief.site
+    document.title = site ? `${site} · Nobbet` : 'Nobbet'
+  }, [data])
+
+  if (!workspace) return <Navigate to="brief" replace />
+  if (isPending) return <Loading what="the job" />
+  if (error) return <Failed error={error} retry={() => void refetch()} />
+
+  const circuits = data.brief.fitted.circuits.map((c) => c.name).join(', ')
+  const count = findings.data?.length ?? 0
+  const stations = [
+    { to: 'brief', name: 'Brief', state: circuits },
+    { to: 'plan', name: 'Plan', state: planState(checked.result) },
+    { to: 'trace', name: 'Trace', state: 'Set controls, watch the signal' },
+    {
+      to: 'hunt',
+      name: 'Hunt',
+      state: count === 0 ? 'No findings yet' : `${count} finding${count === 1 ? '' : 's'} logged`,
+    },
+  ]
+  return (
+    <>
+      <nav className="journey" aria-label="Workspaces of this job">
+        <ol>
+          {stations.map(({ to, name, state }) => (
+            <li key={to}>
+              <NavLink to={to} title={state}>
+                <span className="stop" aria-hidden />
+                <span className="name">{name}</span>
+                <span className="state">{state}</span>
+              </NavLink>
+            </li>
+          ))}
+        </ol>
+      </nav>
+      <Outlet />
+    </>
+  )
+}
+
+const planState = (result: CheckResult | undefined): string => (result ? shortVerdictText(result) : 'Checking')

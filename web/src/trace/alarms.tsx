@@ -1,0 +1,56 @@
+import { claimText, deviceName, failedIn, unaskedCalls, type Rig } from '@nobbet/core'
+
+interface AlarmsProps {
+  rig: Rig
+  /** An action of the address that could not be done. */
+  problem?: string
+  onWhy: (terminal: string) => void
+}
+
+/** What must not be missed: calls nobody asked for, shorts, hunting, an address that could not be replayed. */
+export function Alarms({ rig, problem, onWhy }: AlarmsProps) {
+  const { simulation } = rig
+  const { circuit } = simulation
+  const blown = circuit.fuses.filter((_, i) => simulation.fuseBlown(i))
+  return (
+    <div className="alarms" role="status">
+      {unaskedCalls(simulation).map(({ boiler, input, cause }) => {
+        const failed = failedIn(cause).map((c) => claimText(circuit, c.claim, true))
+        const type = circuit.devices[circuit.deviceIndex.get(boiler)!].type
+        const terminal = `${boiler}.${type.inputs.find((i) => i.id === input)!.terminal}`
+        return (
+          <p key={terminal} className="alarm">
+            <strong>{deviceName(circuit, boiler)} is called with no demand.</strong>{' '}
+            {failed.length > 0 ? `Cause: ${failed.join('; ')}.` : null}{' '}
+            <button className="btn btn-link btn-sm" onClick={() => onWhy(terminal)}>
+              Why?
+            </button>
+          </p>
+        )
+      })}
+      {simulation.shortNow && (
+        <p className="alarm">
+          <strong>Short circuit.</strong> Line is joined to neutral or earth.
+        </p>
+      )}
+      {blown.map(({ device, part }) => (
+        <p key={device} className="alarm">
+          <strong>
+            {circuit.devices[device].device.name} {part.label} has blown.
+          </strong>{' '}
+          A fuse has a cause: find it before a new one goes in.
+        </p>
+      ))}
+      {simulation.hunting && (
+        <p className="alarm">
+          <strong>Hunting.</strong> The same states come round again with nobody touching anything.
+        </p>
+      )}
+      {problem && (
+        <p className="alarm">
+          <strong>Not everything in this link could be done:</strong> {problem}
+        </p>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,119 @@
+import { deviceName, type Action, type Control, type Rig, type Simulation } from '@nobbet/core'
+import { Minus, Plus } from 'lucide-react'
+import { useState } from 'react'
+
+type Act = (...actions: Action[]) => void
+type NumberControl = Extract<Control, { kind: 'number' }>
+
+interface ControlsProps {
+  rig: Rig
+  device: string
+  controls: readonly Control[]
+  act: Act
+}
+
+/** A device's controls where it stands in the run: switches to press, a dial to turn up or down, exact figures behind it. */
+export function Controls({ rig, device, controls, act }: ControlsProps) {
+  const sim = rig.simulation
+  const [exact, setExact] = useState(false)
+  const numbers = controls.filter((c) => c.kind === 'number')
+  const dial = numbers.find((c) => !c.ambient)
+  const set = (control: string, value: string) => act({ do: 'set', device, control, value })
+  return (
+    <>
+      {controls.map((control) => {
+        if (control.kind !== 'choice') return null
+        const name = nameOf(sim, device, control)
+        return (
+          <div key={control.id} className="knob" role="group" aria-label={name}>
+            {control.values.map((v) => {
+              const on = v.id === sim.control(device, control.id)
+              return (
+                <button
+                  key={v.id}
+                  className={on ? 'on' : ''}
+                  aria-pressed={on}
+                  aria-label={`${name} ${v.label.toLowerCase()}`}
+                  onClick={() => set(control.id, v.id)}
+                >
+                  {v.label}
+                </button>
+              )
+            })}
+          </div>
+        )
+      })}
+      {dial && <UpDown sim={sim} device={device} dial={dial} set={set} />}
+      {numbers.length > 0 && (
+        <div className="exact">
+          <button className="exact-toggle" aria-expanded={exact} onClick={() => setExact(!exact)}>
+            {numbers.map((c) => `${c.label.toLowerCase()} ${sim.control(device, c.id)} ${c.unit}`).join(', ')}{' '}
+            <span aria-hidden>{exact ? '▴' : '▾'}</span>
+          </button>
+          {exact && numbers.map((c) => <Stepper key={c.id} sim={sim} device={device} control={c} set={set} />)}
+        </div>
+      )}
+    </>
+  )
+}
+
+const nameOf = (sim: Simulation, device: string, control: Control) =>
+  `${deviceName(sim.circuit, device)} ${control.label.toLowerCase()}`
+
+interface NumberProps {
+  sim: Simulation
+  device: string
+  set: (control: string, value: string) => void
+}
+
+/** Down and up by a whole differential beyond what the thermostat feels: it lets go, or calls, for certain. */
+function UpDown({ sim, device, dial, set }: NumberProps & { dial: NumberControl }) {
+  const index = sim.circuit.deviceIndex.get(device)!
+  const at = sim.circuit.sensors.findIndex((s) => s.device === index && s.part.setPoint === dial.id)
+  if (at < 0) return null
+  const { part, differential } = sim.circuit.sensors[at]
+  const felt = Number(sim.control(device, part.reads))
+  const within = (n: number) => String(Math.min(dial.max, Math.max(dial.min, n)))
+  const asks = sim.sensorAsks(at)
+  const name = deviceName(sim.circuit, device)
+  return (
+    <div className="knob" role="group" aria-label={`${name} dial`}>
+      <button
+        className={asks ? '' : 'on'}
+        aria-pressed={!asks}
+        aria-label={`${name} turn down`}
+        onClick={() => set(dial.id, within(Math.floor(felt - differential)))}
+      >
+        Down
+      </button>
+      <button
+        className={asks ? 'on' : ''}
+        aria-pressed={asks}
+        aria-label={`${name} turn up`}
+        onClick={() => set(dial.id, within(Math.ceil(felt + differential)))}
+      >
+        Up
+      </button>
+    </div>
+  )
+}
+
+function Stepper({ sim, device, control, set }: NumberProps & { control: NumberControl }) {
+  const value = Number(sim.control(device, control.id))
+  const name = nameOf(sim, device, control)
+  const step = (by: number) => set(control.id, String(Math.min(control.max, Math.max(control.min, value + by))))
+  return (
+    <div className="dial" role="group" aria-label={name}>
+      <span className="dial-label">{control.label}</span>
+      <button aria-label={`${name} lower`} disabled={value <= control.min} onClick={() => step(-1)}>
+        <Minus size={15} aria-hidden />
+      </button>
+      <output aria-label={name}>
+        {value} {control.unit}
+      </output>
+      <button aria-label={`${name} higher`} disabled={value >= control.max} onClick={() => step(1)}>
+        <Plus size={15} aria-hidden />
+      </button>
+    </div>
+  )
+}

@@ -1,0 +1,68 @@
+import { terminalName, viaOf, viaText, type Leg, type Rig } from '@nobbet/core'
+import { Fragment } from 'react'
+
+interface LegStationProps {
+  rig: Rig
+  leg: Leg
+  /** The terminal at which this branch meets the others: drawn once, behind them. */
+  meet?: number
+  picked?: string
+  onPick: (terminal: string) => void
+}
+
+/** A stretch of wiring: the terminals it passes, in order, on a line that is heavy while it is live. */
+export function LegStation({ rig, leg, meet, picked, onPick }: LegStationProps) {
+  const sim = rig.simulation
+  const { circuit } = sim
+  const potentials = sim.potentials()
+  const live = (atom: number) => potentials[atom].state === 'live'
+  let at = leg.from
+  return (
+    <li className="station leg">
+      <div className="leg-line">
+        {leg.steps.map(({ edge, to }) => {
+          const from = at
+          at = to
+          const broken = sim.edgeBroken(edge)
+          const carried = live(from) && live(to) && !broken
+          const text = viaText(circuit, viaOf(circuit, circuit.edges[edge]))
+          return (
+            <Fragment key={edge}>
+              <span
+                className={`wire ${carried ? 'live' : ''} ${broken ? 'broken' : ''}`}
+                title={broken ? `${text}: open` : text}
+              >
+                {broken && <span className="break">open</span>}
+              </span>
+              {to !== meet && <TerminalChip rig={rig} atom={to} picked={picked} onPick={onPick} />}
+            </Fragment>
+          )
+        })}
+      </div>
+    </li>
+  )
+}
+
+interface TerminalChipProps {
+  rig: Rig
+  atom: number
+  picked?: string
+  onPick: (terminal: string) => void
+}
+
+/** A wiring centre's terminal on the line, by its number. Devices' terminals stand at their gates and are not repeated. */
+export function TerminalChip({ rig, atom, picked, onPick }: TerminalChipProps) {
+  const { circuit } = rig.simulation
+  const { ref, kind } = circuit.atoms[atom]
+  if (kind !== 'centre') return null
+  const { state } = rig.simulation.potentials()[atom]
+  return (
+    <button
+      className={`terminal-number ${state === 'live' ? 'live' : ''} ${picked === ref ? 'picked' : ''}`}
+      aria-label={`${terminalName(circuit, ref)}, ${state}`}
+      onClick={() => onPick(ref)}
+    >
+      {ref.split('.')[1]}
+    </button>
+  )
+}

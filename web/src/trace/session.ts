@@ -1,0 +1,81 @@
+import { formatAction, parseAction, Rig, type Action, type Circuit } from '@nobbet/core'
+
+/** Reads the actions of an address; what cannot be read or done is told, and the rest is left out. */
+export function actionsFromSearch(search: URLSearchParams): { actions: Action[]; problem?: string } {
+  const actions: Action[] = []
+  for (const text of search.getAll('do')) {
+    try {
+      actions.push(parseAction(text))
+    } catch (error) {
+      return { actions, problem: (error as Error).message }
+    }
+  }
+  return { actions }
+}
+
+/**
+ * One sitting at an installation: everything done to it, in order, and the rig on which that was done. The actions are
+ * the whole of it: replayed, they give the same state, here or at a colleague's.
+ */
+export class TraceSession {
+  readonly actions: Action[] = []
+  rig: Rig
+  /** The first action that did not fit the installation, where there was one. */
+  problem?: string
+
+  constructor(
+    readonly circuit: Circuit,
+    actions: readonly Action[],
+  ) {
+    this.rig = new Rig(circuit)
+    for (const action of actions) if (!this.act(action)) break
+  }
+
+  /** Does an action; false, with `problem` set, where it does not fit. */
+  act(action: Action): boolean {
+    try {
+      this.rig.perform(action)
+    } catch (error) {
+      this.problem = (error as Error).message
+      return false
+    }
+    const last = this.actions[this.actions.length - 1]
+    if (action.do === 'wait' && last?.do === 'wait')
+      this.actions[this.actions.length - 1] = { do: 'wait', ms: last.ms + action.ms }
+    else if (action.do !== 'wait' || action.ms > 0) this.actions.push(action)
+    return true
+  }
+
+  /** Is something under way: a valve travelling, a relay pulling in, an overrun counting? */
+  get underWay(): boolean {
+    return this.rig.simulation.nextEventAt() !== Infinity
+  }
+
+  /** Lets time pass, though never beyond the moment at which everything is at rest. */
+  advance(ms: number): void {
+    if (this.underWay) this.act({ do: 'wait', ms })
+  }
+
+  /** Goes to the next event that shows: contacts that follow within a few milliseconds belong to it. */
+  stepToEvent(): void {
+    const { simulation } = this.rig
+    const before = simulation.history.length
+    const from = simulation.time
+    for (let i = 0; i < 200 && this.underWay; i++) {
+      const next = simulation.nextEventAt()
+      if (simulation.history.length > before && next > simulation.time + 20) break
+      this.act({ do: 'wait', ms: next - simulation.time })
+      if (simulation.time - from > 3_600_000) break
+    }
+  }
+
+  /** Everything but the last thing that was done, and the time that has passed since. */
+  withoutLast(): Action[] {
+    const last = this.actions.findLastIndex((a) => a.do !== 'wait')
+    return this.actions.slice(0, Math.max(0, last))
+  }
+
+  get written(): string[] {
+    return this.actions.map(formatAction)
+  }
+}

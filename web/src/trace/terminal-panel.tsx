@@ -1,0 +1,85 @@
+import {
+  claimText,
+  failedIn,
+  livePath,
+  stateMeanings,
+  terminalName,
+  viaText,
+  whyTerminal,
+  type Cause,
+  type Circuit,
+  type Rig,
+} from '@nobbet/core'
+import { CloseButton } from 'react-bootstrap'
+import { StateMark } from '../drawing/state-mark'
+
+interface TerminalPanelProps {
+  rig: Rig
+  terminal: string
+  onPick: (terminal: string) => void
+  onClose: () => void
+}
+
+/** One terminal: what it reads, how live gets there hop by hop, and why. */
+export function TerminalPanel({ rig, terminal, onPick, onClose }: TerminalPanelProps) {
+  const sim = rig.simulation
+  const { circuit } = sim
+  const potential = sim.potentialAt(terminal)
+  const path = livePath(sim, circuit.atomIndex.get(terminal)!)?.filter((hop) => !isInternal(circuit, hop.to))
+  const named = potential.state === 'neutral' || potential.state === 'earth'
+  return (
+    <section className="sheet terminal-panel" aria-label="Picked terminal">
+      <header>
+        <h2>{terminalName(circuit, terminal)}</h2>
+        <CloseButton onClick={onClose} />
+      </header>
+      <p className="mb-1">
+        <StateMark potential={potential} /> <span className="quiet">{stateMeanings[potential.state]}</span>
+      </p>
+      {!named && (
+        <>
+          <h3>Why is it {path ? 'live' : 'not live'}?</h3>
+          <Causes circuit={circuit} causes={failedFirst(whyTerminal(sim, terminal).because)} />
+        </>
+      )}
+      {path && (
+        <>
+          <h3>Live path</h3>
+          <ol className="path">
+            {path.map((hop, i) => (
+              <li key={i}>
+                {viaText(circuit, hop.via)} →{' '}
+                <button className="btn btn-link p-0" onClick={() => onPick(hop.to)}>
+                  {terminalName(circuit, hop.to)}
+                </button>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+    </section>
+  )
+}
+
+/** What has failed is read first. */
+const failedFirst = (causes: readonly Cause[]) =>
+  [...causes].sort((x, y) => Number(failedIn(y).length > 0) - Number(failedIn(x).length > 0))
+
+const isInternal = (circuit: Circuit, ref: string) => circuit.atoms[circuit.atomIndex.get(ref)!].kind === 'internal'
+
+function Causes({ circuit, causes }: { circuit: Circuit; causes: readonly Cause[] }) {
+  if (causes.length === 0) return null
+  return (
+    <ul className="causes">
+      {causes.map((cause, i) => (
+        <li key={i}>
+          <span className={cause.failed ? 'failed' : ''}>
+            {cause.failed && '✕ '}
+            {claimText(circuit, cause.claim, cause.failed)}
+          </span>
+          <Causes circuit={circuit} causes={cause.because} />
+        </li>
+      ))}
+    </ul>
+  )
+}

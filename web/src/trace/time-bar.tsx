@@ -1,0 +1,140 @@
+import { eventText } from '@nobbet/core'
+import { FastForward, Link2, Pause, Play, RotateCcw, SkipForward, Undo2, Wrench } from 'lucide-react'
+import { useState } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
+import type { SessionHandle } from './use-session'
+
+/** Time: pause, step to the next event, 1× and 10×; what happened; faults in and out; back. */
+export function TimeBar({ handle }: { handle: SessionHandle }) {
+  const { session, running, speed } = handle
+  const { simulation, faultsIn, faults } = session.rig
+  const { circuit } = simulation
+  const [choosing, setChoosing] = useState(false)
+  const [link, setLink] = useState(false)
+  const events = simulation.history.slice(-60).reverse()
+  return (
+    <footer className="time-bar">
+      <div className="time-controls">
+        <div className="clock" aria-label="Time since the start">
+          {(simulation.time / 1000).toFixed(1)} s
+          <span className="doing">{session.underWay ? (running ? 'running' : 'paused') : 'at rest'}</span>
+        </div>
+        <Button variant="dark" onClick={() => handle.setRunning(!running)} aria-pressed={!running} title="Space">
+          {running ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />} {running ? 'Pause' : 'Run'}
+        </Button>
+        <Button variant="outline-dark" onClick={handle.step} disabled={!session.underWay} title="N">
+          <SkipForward size={18} aria-hidden /> <span className="label">Next event</span>
+        </Button>
+        <div className="knob" role="group" aria-label="Speed">
+          {([1, 10] as const).map((s) => (
+            <button
+              key={s}
+              className={s === speed ? 'on' : ''}
+              aria-pressed={s === speed}
+              onClick={() => handle.setSpeed(s)}
+            >
+              {s === 10 && <FastForward size={14} aria-hidden />} {s}×
+            </button>
+          ))}
+        </div>
+        <Button variant="outline-dark" onClick={() => setChoosing(true)}>
+          <Wrench size={18} aria-hidden /> <span className="label">Faults</span>
+          {faultsIn.length > 0 && `${faultsIn.length} in`}
+        </Button>
+        <Button variant="outline-dark" onClick={handle.undo} disabled={session.actions.length === 0} title="U">
+          <Undo2 size={18} aria-hidden /> <span className="label">Undo</span>
+        </Button>
+        <Button variant="outline-dark" onClick={handle.reset} disabled={session.actions.length === 0} title="Shift R">
+          <RotateCcw size={18} aria-hidden /> <span className="label">Reset</span>
+        </Button>
+        <Button variant="outline-dark" onClick={() => setLink(true)}>
+          <Link2 size={18} aria-hidden /> <span className="label">Link</span>
+        </Button>
+      </div>
+      <ol className="events" aria-label="What happened, newest first">
+        {events.length === 0 && (
+          <li className="quiet">Nothing has happened yet. Switch the programmer on and turn a thermostat up.</li>
+        )}
+        {events.map((event, i) => (
+          <li key={simulation.history.length - i}>
+            <span className="mono">{(event.time / 1000).toFixed(2)} s</span> {eventText(circuit, event, faults)}
+          </li>
+        ))}
+      </ol>
+      {choosing && <FaultChooser handle={handle} onClose={() => setChoosing(false)} />}
+      {link && <LinkDialog onClose={() => setLink(false)} pause={() => handle.setRunning(false)} />}
+    </footer>
+  )
+}
+
+function FaultChooser({ handle, onClose }: { handle: SessionHandle; onClose: () => void }) {
+  const [filter, setFilter] = useState('')
+  const { faults, faultsIn } = handle.session.rig
+  const present = new Set(faultsIn.map((f) => f.name))
+  const words = filter.toLowerCase().split(/\s+/)
+  const shown = [...faults.values()].filter((f) => words.every((w) => f.label.toLowerCase().includes(w)))
+  return (
+    <Modal show onHide={onClose} scrollable aria-labelledby="faults-title">
+      <Modal.Header closeButton>
+        <Modal.Title as="h2" id="faults-title">
+          Put a fault in and watch
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <Form.Control
+          autoFocus
+          placeholder="Find: valve, end switch, open"
+          value={filter}
+          onChange={(e) => setFilter(e.target.value)}
+          aria-label="Find a fault"
+        />
+        <ul className="fault-list">
+          {shown.map((fault) => {
+            const isIn = present.has(fault.name)
+            return (
+              <li key={fault.name}>
+                <button
+                  className={isIn ? 'in' : ''}
+                  aria-pressed={isIn}
+                  onClick={() => {
+                    handle.act({ do: isIn ? 'mend' : 'fault', fault: fault.name })
+                    if (!isIn) onClose()
+                  }}
+                >
+                  <span>{fault.label}</span>
+                  <strong>{isIn ? 'Take out' : 'Put in'}</strong>
+                </button>
+              </li>
+            )
+          })}
+          {shown.length === 0 && <li className="quiet p-2">No fault of that name. Try fewer letters.</li>}
+        </ul>
+      </Modal.Body>
+    </Modal>
+  )
+}
+
+/** The address with everything done so far. Copying by button needs a secure context; the field works without. */
+function LinkDialog({ onClose, pause }: { onClose: () => void; pause: () => void }) {
+  const [copied, setCopied] = useState(false)
+  return (
+    <Modal show onHide={onClose} onShow={pause} aria-labelledby="link-title">
+      <Modal.Header closeButton>
+        <Modal.Title as="h2" id="link-title">
+          The same job, the same actions
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <Form.Control readOnly value={location.href} onFocus={(e) => e.target.select()} aria-label="Link" autoFocus />
+        {'clipboard' in navigator && (
+          <Button
+            className="mt-2"
+            onClick={() => void navigator.clipboard.writeText(location.href).then(() => setCopied(true))}
+          >
+            {copied ? 'Copied' : 'Copy'}
+          </Button>
+        )}
+      </Modal.Body>
+    </Modal>
+  )
+}

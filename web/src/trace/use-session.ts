@@ -1,0 +1,124 @@
+import { formatAction, type Action, type Circuit } from '@nobbet/core'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { actionsFromSearch, TraceSession } from './session'
+
+/** Longest step of the clock per frame: a tab that slept does not leap ahead. */
+const longestFrameMs = 250
+
+export interface SessionHandle {
+  session: TraceSession
+  running: boolean
+  speed: 1 | 10
+  setRunning(running: boolean): void
+  setSpeed(speed: 1 | 10): void
+  act(...actions: Action[]): void
+  step(): void
+  undo(): void
+  reset(): void
+}
+
+/** The trace session of an address: what is done goes into the address, and an address from elsewhere is replayed. */
+export function useSession(circuit: Circuit): SessionHandle {
+  const [search, setSearch] = useSearchParams()
+  const [running, setRunning] = useState(() => search.getAll('do').length === 0)
+  const [speed, setSpeed] = useState<1 | 10>(1)
+  const [, repaint] = useState(0)
+  const written = useRef('')
+
+  const open = useCallback(
+    (actions: readonly Action[], problem?: string) => {
+      const session = new TraceSession(circuit, actions)
+      session.problem ??= problem
+      return session
+    },
+    [circuit],
+  )
+  const [session, setSession] = useState(() => {
+    const { actions, problem } = actionsFromSearch(search)
+    return open(actions, problem)
+  })
+
+  const write = useCallback(
+    (of: TraceSession) => {
+      const text = of.written.join('\n')
+      if (text === written.current) return
+      written.current = text
+      setSearch(
+        (before) => {
+          const after = new URLSearchParams(before)
+          after.delete('do')
+          for (const action of of.written) after.append('do', action)
+          return after
+        },
+        { replace: true },
+      )
+    },
+    [setSearch],
+  )
+
+  // Another address (a link, back, forward) or another installation: replay it.
+  const address = search.getAll('do').join('\n')
+  useEffect(() => {
+    if (address === written.current && session.circuit === circuit) return
+    written.current = address
+    const { actions, problem } = actionsFromSearch(
+      new URLSearchParams(address ? address.split('\n').map((a) => ['do', a]) : []),
+    )
+    setSession(open(actions, problem))
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only a change of address or circuit opens a session anew
+  }, [address, circuit])
+
+  useEffect(() => {
+    if (!running) return
+    let last = performance.now()
+    let frame = requestAnimationFrame(function tick(now) {
+      const ms = Math.min(longestFrameMs, now - last)
+      last = now
+      if (session.underWay) {
+        session.advance(Math.max(1, Math.round(ms * speed)))
+        // At rest again: the address is brought up to date, so that a link shows what is seen.
+        if (!session.underWay) write(session)
+        repaint((n) => n + 1)
+      }
+      frame = requestAnimationFrame(tick)
+    })
+    return () => cancelAnimationFrame(frame)
+  }, [running, speed, session, write])
+
+  const after = (of: TraceSession) => {
+    write(of)
+    repaint((n) => n + 1)
+  }
+  const replace = (actions: readonly Action[]) => {
+    const next = open(actions)
+    setSession(next)
+    after(next)
+  }
+  return {
+    session,
+    running,
+    speed,
+    setRunning(on) {
+      setRunning(on)
+      if (!on) write(session)
+    },
+    setSpeed,
+    act(...actions) {
+      session.problem = undefined
+      for (const action of actions) if (!session.act(action)) break
+      after(session)
+    },
+    step() {
+      setRunning(false)
+      session.stepToEvent()
+      after(session)
+    },
+    undo: () => replace(session.withoutLast()),
+    reset: () => replace([]),
+  }
+}
+
+/** The address of a trace with these actions done. */
+export const traceAddress = (job: string, actions: readonly Action[]): string =>
+  `/jobs/${job}/trace?${new URLSearchParams(actions.map((a) => ['do', formatAction(a)]))}`
