@@ -35,7 +35,15 @@ export async function openStage(): Promise<Stage> {
   const server: Running = await start({ data, port: 0, host: '127.0.0.1', web, demo: true })
   const browser: Browser = await puppeteer.launch({
     executablePath: chromium(),
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
   })
   return {
     url: server.url,

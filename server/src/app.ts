@@ -22,8 +22,10 @@ const bodyLimit = '2mb'
 
 export function createApp({ orm, web, hosts, now = () => new Date() }: AppOptions): Koa {
   const app = new Koa()
-  app.on('error', (error: Error & { expose?: boolean }) => {
-    if (!error.expose) process.stderr.write(`${error.stack ?? error.message}\n`)
+  app.on('error', (error: Error & { expose?: boolean; code?: string }) => {
+    // A client that went away in mid answer is no fault of the server's.
+    const gone = error.code === 'ERR_STREAM_PREMATURE_CLOSE' || error.code === 'ECONNRESET' || error.code === 'EPIPE'
+    if (!error.expose && !gone) process.stderr.write(`${error.stack ?? error.message}\n`)
   })
   app.use(problems)
   app.use(async (ctx, next) => {

@@ -15,13 +15,44 @@ export function BriefPage() {
   const { data, error, isPending, refetch } = useJob(job)
   // What the user started from stays, although a newer version may arrive beneath: saving then answers 412.
   const [base, setBase] = useState<Job>()
+  const [saved, setSaved] = useState<'brief' | 'wiring'>()
   if (data && (!base || base.id !== data.id)) setBase(data)
   if (isPending) return <Loading what="the brief" />
   if (error) return <Failed error={error} retry={() => void refetch()} />
-  return base ? <Brief key={`${base.id} ${base.version}`} base={base} onBase={setBase} /> : null
+  return (
+    <main className="page">
+      <h1>Brief</h1>
+      {saved && (
+        <Alert variant="success" role="status">
+          Saved.{' '}
+          {saved === 'wiring' && (
+            <>
+              The wiring was laid out anew. <Link to="../plan">See the plan</Link>
+            </>
+          )}
+        </Alert>
+      )}
+      {base && (
+        <Brief
+          key={`${base.id} ${base.version}`}
+          base={base}
+          onBase={(now, what) => {
+            setBase(now)
+            setSaved(what)
+          }}
+        />
+      )}
+    </main>
+  )
 }
 
-function Brief({ base, onBase }: { base: Job; onBase: (job: Job) => void }) {
+interface BriefProps {
+  base: Job
+  /** Another state of the job to go on from, and what was saved to come to it. */
+  onBase: (job: Job, saved?: 'brief' | 'wiring') => void
+}
+
+function Brief({ base, onBase }: BriefProps) {
   const save = useSaveJob()
   const draft = useDraft(base.id)
   const queries = useQueryClient()
@@ -38,7 +69,7 @@ function Brief({ base, onBase }: { base: Job; onBase: (job: Job) => void }) {
     setPending(brief)
     save.mutate(
       { job: base.id, write: { brief, status: base.status }, over, plan },
-      { onSuccess: ({ saved }) => onBase(saved) },
+      { onSuccess: ({ saved, draft: laidOut }) => onBase(saved, laidOut ? 'wiring' : 'brief') },
     )
   }
   const theirs = async () => {
@@ -55,18 +86,7 @@ function Brief({ base, onBase }: { base: Job; onBase: (job: Job) => void }) {
 
   const changed = save.error instanceof ApiError && save.error.status === 412
   return (
-    <main className="page">
-      <h1>Brief</h1>
-      {save.isSuccess && (
-        <Alert variant="success" role="status">
-          Saved.{' '}
-          {save.data.draft ? (
-            <>
-              The wiring was laid out anew. <Link to="../plan">See the plan</Link>
-            </>
-          ) : null}
-        </Alert>
-      )}
+    <>
       <BriefForm
         start={base.brief}
         saveLabel="Save the brief"
@@ -92,6 +112,6 @@ function Brief({ base, onBase }: { base: Job; onBase: (job: Job) => void }) {
         Changing what is fitted lays the wiring out anew. Findings stay; those about something that is no longer there
         are set aside.
       </p>
-    </main>
+    </>
   )
 }

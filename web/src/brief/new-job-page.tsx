@@ -1,6 +1,6 @@
 import { planTwoPort } from '@nobbet/core'
 import { useRef } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { useNavigate } from 'react-router'
 import { v4 as newId } from 'uuid'
 import { useSaveJob } from '../api/hooks'
 import { BriefForm, emptyBrief } from './brief-form'
@@ -14,9 +14,6 @@ export function NewJobPage() {
   const id = useRef(newId())
   return (
     <main className="page">
-      <p className="mb-1">
-        <Link to="/">All jobs</Link>
-      </p>
       <h1>New job</h1>
       <BriefForm
         start={emptyBrief}

@@ -1,0 +1,257 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import type { Page } from 'puppeteer-core'
+import { openStage, phone, type Stage } from './browser'
+
+jest.setTimeout(60_000)
+
+let stage: Stage
+let page: Page
+
+beforeAll(async () => void (stage = await openStage()), 60_000)
+afterAll(() => stage.close())
+afterEach(() => page.close())
+
+const press = (name: string, on = page) => on.locator(`::-p-aria([name="${name}"])`).click()
+const textOf = (selector: string, on = page) => on.$eval(selector, (e) => (e as HTMLElement).innerText)
+const says = (selector: string, words: string, on = page) =>
+  on.waitForFunction(
+    (s, w) => document.querySelector<HTMLElement>(s)?.innerText.includes(w),
+    { timeout: 15_000 },
+    selector,
+    words,
+  )
+const demand = (id: string) => `[data-demand="${id}"]`
+const load = (id: string) => `[data-load="${id}"]`
+
+describe('trace, on the healthy demo job', () => {
+  beforeEach(async () => {
+    page = await stage.open('/jobs/demo-larch-row/trace')
+  })
+
+  it('brings the signal from the programmer to the firing boiler, and everything back to rest', async () => {
+    // Watches every frame: how far the valve is, whether its end switch has made, what the boiler does.
+    await page.evaluate(() => {
+      const seen: { open: number; made: boolean; boiler: string }[] = []
+      Object.assign(window, { seen })
+      const look = () => {
+        const text = (s: string) => document.querySelector<HTMLElement>(s)?.innerText ?? ''
+        seen.push({
+          open: Number(/(\d+) %/.exec(text('[data-load="zv-1.motor"]'))?.[1]),
+          made: /end switch made/.test(text('[data-run="boiler.call"] [data-gate="zv-1"]')),
+          boiler: text('[data-load="boiler.call"] .load-state'),
+        })
+        requestAnimationFrame(look)
+      }
+      look()
+    })
+    await press('10×')
+    await press('Programmer heating on')
+    await says(demand('heating-1'), 'Satisfied')
+    await press('House thermostat turn up')
+    await says(demand('heating-1'), 'Held up')
+    await says(load('boiler.call'), 'firing')
+    await says(load('pump.motor'), 'running')
+    await says(demand('heating-1'), 'Calling')
+
+    const seen = await page.evaluate(
+      () => (window as unknown as { seen: { open: number; made: boolean; boiler: string }[] }).seen,
+    )
+    const before = seen.filter((s) => s.open > 0 && !s.made)
+    const after = seen.filter((s) => s.made)
+    expect(before.length).toBeGreaterThan(3)
+    expect(Math.max(...before.map((s) => s.open))).toBeLessThanOrEqual(85)
+    expect(Math.min(...after.map((s) => s.open))).toBeGreaterThanOrEqual(85)
+    expect(new Set(before.map((s) => s.boiler))).toEqual(new Set(['idle']))
+
+    await press('House thermostat turn down')
+    await says(load('boiler.call'), 'overrun')
+    await says(load('zv-1.motor'), 'shut')
+    expect(await textOf(load('pump.motor'))).toContain('running')
+    for (let i = 0; i < 5 && !(await textOf('.clock')).includes('at rest'); i++) await page.keyboard.press('n')
+    await says(load('boiler.call'), 'idle')
+    await says(load('pump.motor'), 'stopped')
+    const seconds = parseFloat(await textOf('.clock'))
+    expect(seconds).toBeGreaterThan(300)
+  })
+
+  it('runs the boiler with every control off when an end switch is stuck made, and names that switch', async () => {
+    await page.locator('.time-controls .btn ::-p-text(Faults)').click()
+    await page.locator('[aria-label="Find a fault"]').fill('house end switch stuck')
+    await page.locator('.fault-list button').click()
+    await says('.alarms', 'Boiler is called with no demand. Cause: House valve end switch is stuck made.')
+    await press('10×')
+    await says(load('boiler.call'), 'firing')
+    for (const id of ['heating-1', 'hot-water']) expect(await textOf(demand(id))).toContain('Not asked')
+    await page.locator('.alarms .btn ::-p-text(Why?)').click()
+    await says('.terminal-panel', '✕ House valve end switch is stuck made')
+    await page.locator('.time-controls .btn ::-p-text(Undo)').click()
+    await page.waitForFunction(() => !document.querySelector('.alarms .alarm'))
+  })
+
+  it('gives a link that brings a colleague to the same actions and the same state', async () => {
+    await press('Programmer heating on')
+    await press('House thermostat turn up')
+    await says(load('zv-1.motor'), 'opening')
+    await page.locator('.time-controls .btn ::-p-text(Pause)').click()
+    await page.waitForFunction(() => location.search.includes('wait'))
+    const state = (of: Page) =>
+      of.evaluate(() => [
+        document.querySelector<HTMLElement>('.clock')?.innerText,
+        [...document.querySelectorAll('[data-terminal]')].map((e) => e.getAttribute('data-state')),
+        document.querySelector<HTMLElement>('.events')?.innerText,
+      ])
+    const colleague = await stage.open(new URL(page.url()).pathname + new URL(page.url()).search)
+    await says('.clock', 's', colleague)
+    expect(await state(colleague)).toEqual(await state(page))
+    await colleague.close()
+  })
+
+  it('shows where live stops in the wiring when a conductor is open', async () => {
+    await page.goto(
+      new URL(
+        '/jobs/demo-larch-row/trace?do=fault%3Dstat-1-cable.black.open&do=programmer.heating%3Don&do=stat-1.set%3D21&do=wait%3D30s',
+        stage.url,
+      ).href,
+    )
+    await says(demand('heating-1'), 'at black of House thermostat')
+    expect(await page.$$eval('[data-run="zv-1.motor"] .wire.broken', (w) => w.length)).toBe(1)
+    await page.locator('[data-terminal="wc.21"] button').click()
+    await says('.terminal-panel', '✕ black of House thermostat is open')
+  })
+
+  it('says so when a link does not fit this installation', async () => {
+    await page.goto(new URL('/jobs/demo-larch-row/trace?do=attic.heating%3Don', stage.url).href)
+    await says('.alarms', 'there is no device "attic"')
+  })
+})
+
+describe('a new job', () => {
+  it('goes from brief to plan, check and trace', async () => {
+    page = await stage.open('/')
+    await page.locator('a ::-p-text(New job)').click()
+    await page.locator('::-p-aria([name="Make the job and lay out its wiring"][role="button"])').click()
+    await says('.brief-form', 'the site is missing')
+    await page.locator('#site').fill('3 Harbour Steps, Collinmere')
+    await page.locator('label[for="kind-new-system"]').click()
+    await page.locator('.btn ::-p-text(Add a circuit)').click()
+    await page.locator('[aria-label="Circuit 3 name"]').fill('Upstairs')
+    await page.locator('::-p-aria([name="Make the job and lay out its wiring"][role="button"])').click()
+    await says('.verdict', 'No defect found in the wiring as recorded')
+    expect(await page.$$eval('.schedule tbody tr', (rows) => rows.length)).toBeGreaterThan(60)
+    await page.locator('.btn ::-p-text(Keep as planned)').click()
+    await says('.plan', 'Kept as planned')
+    await page.locator('.verdict a').click()
+    await page.waitForSelector(demand('heating-2'))
+    await press('10×')
+    await press('Programmer heating on')
+    await press('Upstairs thermostat turn up')
+    await says(load('boiler.call'), 'firing')
+    expect(await textOf(load('zv-1.motor'))).toContain('shut')
+    await page.locator('.topbar .wordmark').click()
+    await says('.job-list', '3 Harbour Steps, Collinmere')
+  })
+
+  it('keeps what was typed when somebody else has changed the job meanwhile, and lets the user decide', async () => {
+    page = await stage.open('/jobs/demo-larch-row/brief')
+    const other = await stage.open('/jobs/demo-larch-row/brief')
+    await page.bringToFront()
+    await page.locator('#engineer').fill('R. Tamsin')
+    await page.locator('.btn ::-p-text(Save the brief)').click()
+    await says('main', 'Saved.')
+    await other.bringToFront()
+    await other.locator('#engineer').fill('O. Brand')
+    await other.locator('.btn ::-p-text(Save the brief)').click()
+    await says('main', 'Somebody has changed this job meanwhile.', other)
+    await other.locator('.btn ::-p-text(Save mine over theirs)').click()
+    await says('main', 'Saved.', other)
+    expect(await other.$eval('#engineer', (e) => (e as HTMLInputElement).value)).toBe('O. Brand')
+    await other.close()
+  })
+})
+
+describe('hunt, on the demo job with a reported fault', () => {
+  const suspects = () => page.$$eval('[data-suspect]', (list) => list.map((e) => e.getAttribute('data-suspect')))
+  const logOwn = async (asking: string[], look: string, answer: string) => {
+    const before = (await page.$$('.finding-log li')).length
+    await page.locator('.next-card .btn ::-p-text(Log)').click()
+    for (const name of asking) await page.locator(`.asking .toggle ::-p-text(${name})`).click()
+    await page.select('#looked-at', look)
+    await page.locator(`.answer ::-p-text(${answer})`).click()
+    await page.waitForFunction((n) => document.querySelectorAll('.finding-log li').length === n + 1, {}, before)
+    await page.waitForSelector('.suspects[aria-busy="false"]')
+  }
+
+  it('three findings shrink the suspects to the right one; reload keeps them, and one can be taken back', async () => {
+    page = await stage.open('/jobs/demo-quay-cottage/hunt')
+    await page.waitForSelector('[data-suspect]')
+    const counts = [(await suspects()).length]
+    const heating = ['Programmer heating on', 'House thermostat calling']
+    await logOwn(heating, 'boiler boiler', 'Not called')
+    counts.push((await suspects()).length)
+    await logOwn(['Programmer hot water on', 'Cylinder thermostat calling'], 'boiler boiler', 'Called')
+    counts.push((await suspects()).length)
+    await logOwn(heating, 'terminal programmer.HTG-ON', 'Not live')
+    expect(await suspects()).toEqual(['programmer.heating.never-operates'])
+    expect(counts).toEqual([...counts].sort((x, y) => y - x))
+    expect(new Set(counts).size).toBe(3)
+    await says('.conclusion', 'Programmer: heating channel does not make')
+    await says('.conclusion', 'Replace the programmer.')
+    await page.locator('.suspects summary').click()
+    await says('.suspects', 'Fused spur: fuse blown by finding 2: would have shown “not called”')
+
+    await page.reload({ waitUntil: 'networkidle0' })
+    await says('.conclusion', 'Programmer: heating channel does not make')
+    await press('Take back finding 3')
+    await page.waitForFunction(() => document.querySelectorAll('[data-suspect]').length > 1)
+    await page.locator('.btn ::-p-text(Put it back)').click()
+    await says('.conclusion', 'Programmer: heating channel does not make')
+  })
+
+  it('proposes the next reading, with the isolation step before a cover comes off', async () => {
+    page = await stage.open('/jobs/demo-larch-row/hunt')
+    await page.waitForSelector('.answer')
+    for (let i = 0; i < 12 && !(await page.$('.isolation .btn')); i++) {
+      const question = await textOf('.question')
+      await page.locator('.answer ::-p-text(tell)').click()
+      await page.waitForFunction((q) => document.querySelector<HTMLElement>('.question')?.innerText !== q, {}, question)
+    }
+    await page.locator('.isolation .btn').click()
+    await page.waitForSelector('.isolation .btn', { hidden: true })
+    expect(await textOf('.caution')).toContain('only if you are competent to work live')
+    await page.waitForSelector('.answer:not([disabled])')
+    await page.keyboard.press('1')
+    await page.waitForFunction(() => document.querySelector<HTMLElement>('.suspects .count')?.innerText !== '59')
+  })
+})
+
+describe('every main view', () => {
+  const views = [
+    '/',
+    '/jobs/new',
+    '/jobs/demo-quay-cottage/brief',
+    '/jobs/demo-quay-cottage/plan',
+    '/jobs/demo-quay-cottage/trace',
+    '/jobs/demo-quay-cottage/hunt',
+    '/jobs/nobody-here/plan',
+    '/nowhere',
+  ]
+  const axe = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8')
+
+  it.each(views)('%s passes the accessibility rules, and fits a phone', async (view) => {
+    page = await stage.open(view)
+    await page.waitForSelector('h1, h2')
+    await page.evaluate(axe)
+    const violations = await page.evaluate(async () => {
+      const { axe } = window as unknown as {
+        axe: { run(o: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> }
+      }
+      const result = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+      return result.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)
+    })
+    expect(violations).toEqual([])
+    await page.setViewport(phone)
+    await page.reload({ waitUntil: 'networkidle0' })
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  })
+})

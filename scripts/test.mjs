@@ -1,0 +1,57 @@
+// Installs what is missing, then lint, types, build, unit, API and browser tests. Ends with the line "N passed, N failed".
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { checkNode, giveUp, installPackages, run } from './ready.mjs'
+
+checkNode()
+installPackages()
+
+const browsers = [
+  process.env.NOBBET_CHROMIUM,
+  '/usr/bin/chromium',
+  '/usr/bin/chromium-browser',
+  '/usr/bin/google-chrome',
+]
+if (!browsers.some((path) => path && existsSync(path))) {
+  if (process.getuid?.() !== 0)
+    giveUp('the browser tests need Chromium: run "apt-get install chromium" as root, or set NOBBET_CHROMIUM')
+  process.stdout.write('Installing Chromium\n')
+  const quiet = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
+  if (!run('apt-get', ['update', '-qq'], quiet) || !run('apt-get', ['install', '-y', '-qq', 'chromium'], quiet))
+    giveUp('Chromium could not be installed: see above')
+}
+
+let passed = 0
+let failed = 0
+const step = (name, script) => {
+  process.stdout.write(`\n== ${name}\n`)
+  if (run('npm', ['run', '-s', script])) passed++
+  else failed++
+}
+step('Lint', 'lint')
+step('Types', 'typecheck')
+step('Build', 'build')
+
+for (const [name, script] of [
+  ['Unit tests', 'unit'],
+  ['API tests', 'api'],
+  ['Browser tests', 'browser'],
+]) {
+  process.stdout.write(`\n== ${name}\n`)
+  const report = join(mkdtempSync(join(tmpdir(), 'nobbet-test-')), 'report.json')
+  spawnSync('npm', ['run', '-s', script, '--', '--json', `--outputFile=${report}`], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
+  if (!existsSync(report)) {
+    failed++
+    continue
+  }
+  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(report, 'utf8'))
+  passed += numPassedTests
+  failed += numFailedTests + numRuntimeErrorTestSuites
+}
+
+process.stdout.write(`\n${passed} passed, ${failed} failed\n`)
+process.exit(failed > 0 || passed === 0 ? 1 : 0)
