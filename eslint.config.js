@@ -94,7 +94,7 @@ export default tseslint.config(
     files: ['core/src/**/*.test.ts'],
     rules: { 'import-x/no-restricted-paths': 'off' },
   },
-  { files: ['web/**/*.tsx', 'web/**/*.ts'], ...reactHooks.configs['recommended-latest'] },
+  { files: ['web/**/*.tsx', 'web/**/*.ts'], ...reactHooks.configs.flat.recommended },
   {
     files: ['**/*.mjs', '**/*.js'],
     languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } },

@@ -27,16 +27,17 @@ for (const { id, installation } of examples) {
   bench.add(`compile, ${id}`, () => void compile(installation))
   bench.add(`merge, ${id}`, () => void mergeNets(circuit, rest.joins, nets))
 
-  const [demand] = installation.intent.demands
-  const stat = circuit.devices[circuit.deviceIndex.get(demand.thermostat.device)!]
+  const { channel, thermostat } = installation.intent.demands[0]
+  if (!channel || !thermostat) continue
+  const stat = circuit.devices[circuit.deviceIndex.get(thermostat.device)!]
   const dial = stat.type.controls.find((c) => c.id === 'set')!
   const up = dial.kind === 'number' ? String(dial.max) : ''
   const channelOn = rest.fork()
-  channelOn.set(demand.channel.device, demand.channel.contact, 'on')
+  channelOn.set(channel.device, channel.contact, 'on')
   channelOn.settle()
   bench.add(`settle after one control change, ${id}`, () => {
     const sim = channelOn.fork()
-    sim.set(demand.thermostat.device, 'set', up)
+    sim.set(thermostat.device, 'set', up)
     sim.settle()
   })
   bench.add(`check, ${id}`, () => void check(circuit))

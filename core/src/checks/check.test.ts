@@ -31,7 +31,7 @@ describe('check', () => {
     [
       'neutral off at a valve',
       (d) => loosenCore(d, 'zv-1-lead', 'blue', 1),
-      ['No neutral at House valve blue', 'House wanted: House valve does not end in a boiler call'],
+      ['No neutral at House valve blue', 'House wanted: does not end at Boiler SL'],
     ],
     [
       'permanent live off at the boiler',
@@ -42,15 +42,12 @@ describe('check', () => {
     [
       'end switch not fed',
       (d) => loosenCore(d, 'zv-hw-lead', 'grey', 1),
-      ['Nothing feeds Hot water valve grey', 'Hot water wanted: Hot water valve does not end in a boiler call'],
+      ['Nothing feeds Hot water valve grey', 'Hot water wanted: does not end at Boiler SL'],
     ],
     [
       'call conductor off',
       (d) => loosenCore(d, 'boiler-cable', 'black', 0),
-      [
-        'House wanted: House valve does not end in a boiler call',
-        'Hot water wanted: Hot water valve does not end in a boiler call',
-      ],
+      ['House wanted: does not end at Boiler SL', 'Hot water wanted: does not end at Boiler SL'],
     ],
     [
       'call conductor on a Line terminal',
@@ -65,13 +62,9 @@ describe('check', () => {
     [
       'switched live on a Neutral terminal',
       (d) => moveCore(d, 'stat-1-cable', 'black', 1, 'wc.9'),
-      ['Line joined to neutral or earth', 'House wanted: House valve does not end in a boiler call'],
+      ['Line joined to neutral or earth', 'House wanted: does not end at Boiler SL'],
     ],
-    [
-      'a link left out',
-      (d) => unlink(d, 'wc.21', 'wc.22'),
-      ['House wanted: House valve does not end in a boiler call'],
-    ],
+    ['a link left out', (d) => unlink(d, 'wc.21', 'wc.22'), ['House wanted: does not end at Boiler SL']],
   ])('%s', (_, spoil, expected) => {
     const found = titles(spoil)
     for (const title of expected) expect(found).toContain(title)

@@ -1,12 +1,12 @@
 import type { Condition } from '../catalogue'
 import type { Circuit } from '../circuit'
-import type { Demand } from '../installation'
+import type { ContactRef, Demand } from '../installation'
 import { formatAction, Simulation, type Action } from '../simulation'
 import { callLoad, demandStates, unaskedCalls, valveMotors, wanted } from '../trace'
 import type { Finding } from './finding'
 
 /** The actions that make a device's contact ask, or stop asking: found in the conditions, not in device names. */
-export function actionsFor(circuit: Circuit, at: { device: string; contact: string }, asking: boolean): Action[] {
+export function actionsFor(circuit: Circuit, at: ContactRef, asking: boolean): Action[] {
   const { type, device } = circuit.devices[circuit.deviceIndex.get(at.device)!]
   const part = type.primitives.find((p) => p.id === at.contact)!
   const condition =
@@ -36,9 +36,10 @@ export function actionsFor(circuit: Circuit, at: { device: string; contact: stri
 /** The actions that make just these demands wanted: every channel and thermostat set, those of no wanted demand to rest. */
 export function demandActions(circuit: Circuit, wantedIds: readonly string[]): Action[] {
   const { demands } = circuit.installation.intent
-  const settings = new Map<string, { at: { device: string; contact: string }; asking: boolean }>()
+  const settings = new Map<string, { at: ContactRef; asking: boolean }>()
   for (const demand of demands)
     for (const at of [demand.channel, demand.thermostat]) {
+      if (!at) continue
       const key = `${at.device}.${at.contact}`
       const asking = wantedIds.includes(demand.id) || (settings.get(key)?.asking ?? false)
       settings.set(key, { at, asking })
@@ -81,7 +82,7 @@ export function demandFindings(circuit: Circuit): { findings: Finding[]; combina
           rule: 'demand-never-calls',
           severity: 'will-not-work',
           terminals: [`${demand.call.boiler}.${inputTerminal(circuit, demand)}`],
-          devices: [demand.circuit.valve],
+          devices: [demand.call.boiler],
           ...shown,
         })
     }
@@ -99,8 +100,10 @@ export function demandFindings(circuit: Circuit): { findings: Finding[]; combina
 
 /** Is the demand's circuit driven open and its boiler input called? */
 function served(sim: Simulation, demand: Demand): boolean {
-  const motors = valveMotors(sim.circuit, demand.circuit.valve)
-  return motors.every((motor) => sim.loadEnergised(motor)) && sim.loadEnergised(callLoad(sim.circuit, demand.call))
+  return (
+    valveMotors(sim.circuit, demand).every((motor) => sim.loadEnergised(motor)) &&
+    sim.loadEnergised(callLoad(sim.circuit, demand.call))
+  )
 }
 
 function inputTerminal(circuit: Circuit, demand: Demand): string {

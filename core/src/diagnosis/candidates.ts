@@ -1,19 +1,20 @@
 import { deviceType } from '../catalogue'
 import type { Circuit } from '../circuit'
+import type { ContactRef } from '../installation'
 import { stateKey, type ControlState, type Observable } from './observation'
 
 /** Every contact a person can set to ask: the channels and thermostats of the demands, each once, in order. */
-export function askableContacts(
-  circuit: Circuit,
-): { device: string; contact: string; role: 'channel' | 'thermostat' }[] {
-  const found = new Map<string, { device: string; contact: string; role: 'channel' | 'thermostat' }>()
+export function askableContacts(circuit: Circuit): (ContactRef & { role: 'channel' | 'thermostat' })[] {
+  const found = new Map<string, ContactRef & { role: 'channel' | 'thermostat' }>()
   for (const role of ['channel', 'thermostat'] as const)
-    for (const demand of circuit.installation.intent.demands)
-      found.set(`${demand[role].device}.${demand[role].contact}`, { ...demand[role], role })
+    for (const demand of circuit.installation.intent.demands) {
+      const at = demand[role]
+      if (at) found.set(keyOf(at), { ...at, role })
+    }
   return [...found.values()]
 }
 
-const keyOf = (at: { device: string; contact: string }) => `${at.device}.${at.contact}`
+const keyOf = (at: ContactRef) => `${at.device}.${at.contact}`
 
 /** States of the controls worth testing in: rest, each demand alone, all, and each row of contacts without the other. */
 export function candidateStates(circuit: Circuit): ControlState[] {
@@ -21,7 +22,7 @@ export function candidateStates(circuit: Circuit): ControlState[] {
   const contacts = askableContacts(circuit)
   const states: ControlState[] = [
     [],
-    ...demands.map((d) => [keyOf(d.channel), keyOf(d.thermostat)]),
+    ...demands.map((d) => [d.channel, d.thermostat].flatMap((at) => (at ? [keyOf(at)] : []))),
     contacts.map(keyOf),
     contacts.filter((c) => c.role === 'channel').map(keyOf),
     contacts.filter((c) => c.role === 'thermostat').map(keyOf),

@@ -40,7 +40,7 @@ describe('an installation document', () => {
     ],
     [
       'a demand on a contact that is not there',
-      (d) => (d.intent.demands[0].channel.contact = 'third'),
+      (d) => (d.intent.demands[0].channel = { device: 'programmer', contact: 'third' }),
       '"programmer" has no contact "third"',
     ],
     ['a newer device type than is known', (d) => (d.types[0].version = 9), 'version 9'],

@@ -127,13 +127,17 @@ function intentProblems(doc: Installation, types: TypeDirectory, say: (field: st
     if (demands.has(demand.id)) say(`${at}.id`, `demand "${demand.id}" stands twice`)
     demands.add(demand.id)
     for (const role of ['channel', 'thermostat'] as const) {
-      const { device, contact } = demand[role]
+      const ref = demand[role]
+      if (!ref) continue
+      const { device, contact } = ref
       const type = typeOf.get(device)
       if (type === undefined) say(`${at}.${role}.device`, `there is no device "${device}"`)
       else if (!types.contactsOf(type).includes(contact))
         say(`${at}.${role}.contact`, `"${device}" has no contact "${contact}"`)
     }
-    if (!typeOf.has(demand.circuit.valve)) say(`${at}.circuit.valve`, `there is no device "${demand.circuit.valve}"`)
+    demand.circuit.valves.forEach(({ device }, k) => {
+      if (!typeOf.has(device)) say(`${at}.circuit.valves.${k}.device`, `there is no device "${device}"`)
+    })
     const boiler = typeOf.get(demand.call.boiler)
     if (boiler === undefined) say(`${at}.call.boiler`, `there is no device "${demand.call.boiler}"`)
     else if (!types.inputsOf(boiler).includes(demand.call.input))

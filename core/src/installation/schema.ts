@@ -70,6 +70,8 @@ export const cableSchema = z.object({
   label: name,
   /** Length in metres; left out where nobody knows. */
   lengthM: z.number().positive().max(500).optional(),
+  /** Whether its insulation may lie beside mains; extra-low voltage wants that where both share a way. */
+  ratedForMains: z.boolean().default(true),
   /** Set where the cable is a device's own fixed lead: what its conductors do is known when nothing else is. */
   leadOf: idSchema.optional(),
   cores: z.array(coreSchema).min(1).max(24),
@@ -119,21 +121,24 @@ export type Link = z.infer<typeof linkSchema>
 /** A connector of its own: a joint made outside every device and wiring centre. */
 export const connectorSchema = z.object({ id: idSchema, name, place: idSchema, ways: z.number().int().min(2).max(12) })
 
-/** A pipe between two water ports (`owner.port`) or tees. The flow picture is drawn from these. */
+/** A pipe between two water ports (`owner.port`) or tees (`tee.branch`), for the water model. */
 export const pipeSchema = z.object({ id: idSchema, from: terminalRefSchema, to: terminalRefSchema })
 export const teeSchema = z.object({ id: idSchema, place: idSchema })
+
+const contactRefSchema = z.object({ device: idSchema, contact: idSchema })
+export type ContactRef = z.infer<typeof contactRefSchema>
 
 /** What a demand is for and what it must bring about. Every verdict is judged by this, never by guesswork. */
 export const demandSchema = z.object({
   id: idSchema,
   name,
   kind: z.enum(['heating', 'hot-water']),
-  /** The programmer contact that allows it: device and primitive. */
-  channel: z.object({ device: idSchema, contact: idSchema }),
-  /** The thermostat contact that asks for it. */
-  thermostat: z.object({ device: idSchema, contact: idSchema }),
-  /** The valve that opens its circuit. */
-  circuit: z.object({ valve: idSchema }),
+  /** The programmer contact that allows it; null where nothing times it but its own thermostat. */
+  channel: contactRefSchema.nullable(),
+  /** The thermostat contact that asks for it; null where it is timed only, or its thermostat comes later. */
+  thermostat: contactRefSchema.nullable(),
+  /** The valves that open its circuit, and at which port of a three-port one; none where the boiler's own water is it. */
+  circuit: z.object({ valves: z.array(z.object({ device: idSchema, port: idSchema.optional() })).max(6) }),
   /** The boiler input it must end at. */
   call: z.object({ boiler: idSchema, input: idSchema }),
   /** Demands whose circuits may open with this one without a demand of their own. */

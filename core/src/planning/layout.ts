@@ -79,7 +79,7 @@ export class Layout {
       if (taken) this.bring(taken.wire.to, core)
       else this.spares.push({ core, end: 1 })
     }
-    this.cables.push({ id, label, lengthM, cores })
+    this.cables.push({ id, label, lengthM, ratedForMains: true, cores })
   }
 
   /** A device's own fixed lead: its colours are given. */
@@ -94,7 +94,7 @@ export class Layout {
       this.bring(to, core)
       return core
     })
-    this.cables.push({ id, label, lengthM: 1, leadOf: device, cores: made })
+    this.cables.push({ id, label, lengthM: 1, ratedForMains: true, leadOf: device, cores: made })
   }
 
   /** A cable between two devices that does not pass the wiring centre. */
@@ -108,6 +108,7 @@ export class Layout {
       id,
       label,
       lengthM,
+      ratedForMains: true,
       cores: cores.map(({ colour, from, to }) => ({ id: colour, colour, areaMm2: 0.75, ends: [at(from), at(to)] })),
     })
   }

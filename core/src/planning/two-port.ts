@@ -1,7 +1,14 @@
 import { deviceType, typeDirectory } from '../catalogue'
 import { parseInstallation, type Demand, type Device, type Installation, type Place } from '../installation'
 import type { PlanBrief } from './brief'
-import { Layout } from './layout'
+import { Layout, type Wire } from './layout'
+
+/** Line, neutral and earth to terminals of those names. */
+const mains: readonly Wire[] = [
+  { terminal: 'L', use: 'line', to: 'L' },
+  { terminal: 'N', use: 'neutral', to: 'N' },
+  { terminal: 'E', use: 'earth', to: 'E' },
+]
 
 /**
  * Plans a two-port system: one normally closed valve per circuit, programmer ON → thermostat → valve motor, end
@@ -36,18 +43,7 @@ export function planTwoPort(brief: PlanBrief, id: string, name: string): Install
   }
   layout.function('call', 'Boiler call')
 
-  layout.cable(
-    'supply',
-    'Supply',
-    'spur',
-    [
-      { terminal: 'L', use: 'line', to: 'L' },
-      { terminal: 'N', use: 'neutral', to: 'N' },
-      { terminal: 'E', use: 'earth', to: 'E' },
-    ],
-    1,
-    3,
-  )
+  layout.cable('supply', 'Supply', 'spur', mains, 1, 3)
   layout.cable(
     'programmer-cable',
     'Programmer',
@@ -104,18 +100,7 @@ export function planTwoPort(brief: PlanBrief, id: string, name: string): Install
 
   add('boiler', 'Boiler', 'boiler-switched-live', 'plant')
   add('pump', 'Pump', 'pump', 'plant')
-  layout.cable(
-    'boiler-cable',
-    'Boiler',
-    'boiler',
-    [
-      { terminal: 'L', use: 'line', to: 'L' },
-      { terminal: 'N', use: 'neutral', to: 'N' },
-      { terminal: 'E', use: 'earth', to: 'E' },
-      { terminal: 'SL', use: 'switched', to: 'call' },
-    ],
-    3,
-  )
+  layout.cable('boiler-cable', 'Boiler', 'boiler', [...mains, { terminal: 'SL', use: 'switched', to: 'call' }], 3)
   layout.direct(
     'pump-cable',
     'Pump',
@@ -164,7 +149,7 @@ function demand(id: string, name: string, kind: Demand['kind'], thermostat: stri
     kind,
     channel: { device: 'programmer', contact: kind },
     thermostat: { device: thermostat, contact: 'contact' },
-    circuit: { valve },
+    circuit: { valves: [{ device: valve }] },
     call: { boiler: 'boiler', input: 'SL' },
     companions: [],
     priority: 0,

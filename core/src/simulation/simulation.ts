@@ -15,14 +15,14 @@ import { behaviours, type BehaviourState } from './behaviours'
 import { holds, type View } from './conditions'
 import { copyDamage, inflict, noDamage, NOT_HELD, type Damage, type DamageState } from './damage'
 import type { Motion, SimEvent } from './events'
+import { Rounds } from './rounds'
+import { senses } from './sensing'
 
 /** Contacts break before they make, and neither takes no time: nothing can loop in zero time. Usual values. */
 const breakMs = 2
 const makeMs = 5
 /** A fuse of a few amperes on a short of some hundred melts before any contact can answer (usual let-through energy). */
 const fuseMs = 1
-/** The same discrete state this many times without anybody touching anything is hunting. */
-const huntingVisits = 3
 
 export type Verdict = 'settled' | 'hunting' | 'unfinished'
 
@@ -57,8 +57,7 @@ export class Simulation {
   private shorted = false
   private readonly nets: Nets
   private readonly view: View
-  private visits = new Map<string, number>()
-  private lastKey = ''
+  private readonly rounds: Rounds
   private potentialCache: Potential[] | undefined
 
   /** Starts with every control at rest, everything settled, at time 0 with an empty history. */
@@ -78,6 +77,7 @@ export class Simulation {
     this.working = from ? from.working.slice() : new Uint8Array(circuit.loads.length)
     this.phases = from ? from.phases.slice() : circuit.behaviours.map((b) => behaviours[b.part.behaviour].initial)
     this.damage = from ? copyDamage(from.damage) : noDamage(circuit)
+    this.rounds = from ? from.rounds.copy() : new Rounds()
     this.view = {
       controls: this.controls,
       energised: this.energisedLoads,
@@ -92,8 +92,6 @@ export class Simulation {
       this.hunting = from.hunting
       this.fuseDue = from.fuseDue
       this.shorted = from.shorted
-      this.visits = new Map(from.visits)
-      this.lastKey = from.lastKey
       mergeNets(circuit, this.joins, this.nets)
     } else {
       this.react()
@@ -248,7 +246,7 @@ export class Simulation {
   }
 
   private touched(): void {
-    this.visits.clear()
+    this.rounds.forget()
     this.hunting = false
     this.react()
   }
@@ -358,20 +356,12 @@ export class Simulation {
     })
   }
 
-  /**
-   * Asks at half the narrow differential below the set-point; satisfied half of it above. Without its accelerator a
-   * bimetal overshoots: it lets go only a whole wide differential above where it asked.
-   */
   private updateSensors(): void {
     this.circuit.sensors.forEach((sensor, i) => {
+      const heated = sensor.accelerator !== undefined && this.energisedLoads[sensor.accelerator.load] === 1
       const temperature = Number(this.controls[sensor.reads])
       const set = Number(this.controls[sensor.setPoint])
-      const narrow = sensor.accelerator?.differential ?? sensor.differential
-      const lower = set - narrow / 2
-      const heated = !sensor.accelerator || this.energisedLoads[sensor.accelerator.load] === 1
-      const upper = heated ? set + narrow / 2 : lower + sensor.differential
-      if (temperature <= lower) this.sensing[i] = 1
-      else if (temperature >= upper) this.sensing[i] = 0
+      this.sensing[i] = senses(sensor, temperature, set, heated, this.sensing[i] === 1) ? 1 : 0
     })
   }
 
@@ -401,15 +391,12 @@ export class Simulation {
     }
   }
 
-  /** Counts how often each discrete state has been entered since somebody last touched something. */
   private countVisit(): void {
-    const key = `${this.closed.join('')}|${this.motion.join()}|${this.sensing.join('')}|${this.phases.map((p) => p.phase).join()}|${this.damage.blown.join('')}`
-    if (key === this.lastKey) return
-    this.lastKey = key
-    const visits = (this.visits.get(key) ?? 0) + 1
-    this.visits.set(key, visits)
+    const phases = this.phases.map((p) => p.phase).join()
+    const { blown } = this.damage
+    const state = [this.closed.join(''), this.motion.join(), this.sensing.join(''), phases, blown.join('')].join('|')
     // A short is under way to a fuse: whatever repeats, that does not.
-    if (visits < huntingVisits || this.hunting || this.shorted) return
+    if (!this.rounds.enter(state) || this.hunting || this.shorted) return
     this.hunting = true
     this.log({ time: this.time, kind: 'hunting' })
   }

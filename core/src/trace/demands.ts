@@ -1,6 +1,6 @@
 import type { Condition } from '../catalogue'
 import type { Circuit } from '../circuit'
-import type { Demand } from '../installation'
+import type { ContactRef, Demand } from '../installation'
 import type { Simulation } from '../simulation'
 import { viaOf, type Via } from './hops'
 import { openPointsOf, through, waysFrom } from './ways'
@@ -30,13 +30,17 @@ export function callLoad(circuit: Circuit, call: { boiler: string; input: string
 }
 
 /** The motors that open a demand's circuit. */
-export function valveMotors(circuit: Circuit, valve: string): number[] {
-  const device = circuit.deviceIndex.get(valve)!
-  return circuit.actuators.filter((a) => a.device === device).map((a) => a.drivenBy)
+export function valveMotors(circuit: Circuit, demand: Demand): number[] {
+  const devices = valveDevices(circuit, demand)
+  return circuit.actuators.filter((a) => devices.includes(a.device)).map((a) => a.drivenBy)
 }
 
+const valveDevices = (circuit: Circuit, demand: Demand): number[] =>
+  demand.circuit.valves.map(({ device }) => circuit.deviceIndex.get(device)!)
+
 /** Does the contact's device ask for it to be made: by its controls and what it senses, supply taken as given? */
-function asked(sim: Simulation, at: { device: string; contact: string }): boolean {
+function asked(sim: Simulation, at: ContactRef | null): boolean {
+  if (!at) return true
   const index = sim.circuit.deviceIndex.get(at.device)!
   const device = sim.circuit.devices[index]
   const condition = sim.circuit.contacts.find((c) => c.device === index && c.part.id === at.contact)!.closedWhen
@@ -67,14 +71,13 @@ export function demandStates(sim: Simulation): DemandState[] {
 /** First open points of a demand: of its valve's motor while that is not driven, else of its call through its own valve. */
 export function demandOpenPoints(sim: Simulation, demand: Demand): OpenPoint[] {
   const { circuit } = sim
-  const motors = valveMotors(circuit, demand.circuit.valve)
-  const stopped = motors.flatMap((motor) => loadOpenPoints(sim, motor))
+  const stopped = valveMotors(circuit, demand).flatMap((motor) => loadOpenPoints(sim, motor))
   if (stopped.length > 0) return stopped
-  return loadOpenPoints(sim, callLoad(circuit, demand.call), circuit.deviceIndex.get(demand.circuit.valve))
+  return loadOpenPoints(sim, callLoad(circuit, demand.call), valveDevices(circuit, demand))
 }
 
-/** Where the signal to a load stops; empty while the load works. `by` narrows the way to that device's branches. */
-export function loadOpenPoints(sim: Simulation, load: number, by?: number): OpenPoint[] {
+/** Where the signal to a load stops; empty while the load works. `by` narrows the way to branches through those devices. */
+export function loadOpenPoints(sim: Simulation, load: number, by: readonly number[] = []): OpenPoint[] {
   const { circuit } = sim
   const { device, part, a, b } = circuit.loads[load]
   const stop = (reason: 'open' | 'no-neutral' | 'no-way-in'): OpenPoint[] => [
@@ -86,9 +89,7 @@ export function loadOpenPoints(sim: Simulation, load: number, by?: number): Open
     a,
   )
   if (ways.length === 0) return stop('no-way-in')
-  const edges = ways.flatMap((way) =>
-    openPointsOf(circuit, sim.joins, by === undefined ? way : through(circuit, way, by)),
-  )
+  const edges = ways.flatMap((way) => openPointsOf(circuit, sim.joins, through(circuit, way, by)))
   if (edges.length > 0) return edges.map((edge) => openEdge(circuit, edge))
   if (sim.loadEnergised(load)) return []
   if (sim.loadOpen(load)) return stop('open')

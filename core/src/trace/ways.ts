@@ -78,16 +78,16 @@ export function openPointsOf(circuit: Circuit, joins: Joins, way: Way): number[]
   }
 }
 
-/** The part of a way that goes through a device where it has a choice: its own branches of every split. */
-export function through(circuit: Circuit, way: Way, device: number): Way {
+/** The part of a way that goes through some devices where it has a choice: their own branches of every split. */
+export function through(circuit: Circuit, way: Way, devices: readonly number[]): Way {
   const passes = (w: Way) =>
     gatesOf(w).some((edge) => {
       const e = circuit.edges[edge]
-      return e.kind === 'contact' && circuit.contacts[e.contact].device === device
+      return e.kind === 'contact' && devices.includes(circuit.contacts[e.contact].device)
     })
   return way.flatMap((station): Way => {
     if (station.kind !== 'split') return [station]
-    const own = station.branches.filter(passes).map((branch) => through(circuit, branch, device))
+    const own = station.branches.filter(passes).map((branch) => through(circuit, branch, devices))
     if (own.length === 0) return [station]
     return own.length === 1 ? own[0] : [{ ...station, branches: own }]
   })

@@ -57,7 +57,7 @@ export function findingText(circuit: Circuit, finding: Finding): FindingText {
       }
     case 'demand-never-calls':
       return {
-        title: `${demandText(circuit, finding.demands ?? [])}: ${device} does not end in a boiler call`,
+        title: `${demandText(circuit, finding.demands ?? [])}: does not end at ${terminal}`,
         reason: 'The demand is wanted and its circuit or its call does not come up.',
         remedy: 'Play it back in Trace: the first open point is named there.',
       }

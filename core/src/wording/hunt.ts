@@ -71,7 +71,7 @@ export function controlStateText(circuit: Circuit, asking: ControlState): string
   return asking
     .map((key) => {
       const [device, contact] = key.split('.')
-      const at = circuit.installation.intent.demands.some((d) => d.channel.device === device)
+      const at = circuit.installation.intent.demands.some((d) => d.channel?.device === device)
       return at
         ? `${partName(circuit, device, contact).replace(/ channel$/, '')} on`
         : `${deviceName(circuit, device)} calling`

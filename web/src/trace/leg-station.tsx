@@ -16,13 +16,11 @@ export function LegStation({ rig, leg, meet, picked, onPick }: LegStationProps) 
   const { circuit } = sim
   const potentials = sim.potentials()
   const live = (atom: number) => potentials[atom].state === 'live'
-  let at = leg.from
+  const steps = leg.steps.map((step, i) => ({ ...step, from: i === 0 ? leg.from : leg.steps[i - 1].to }))
   return (
     <li className="station leg">
       <div className="leg-line">
-        {leg.steps.map(({ edge, to }) => {
-          const from = at
-          at = to
+        {steps.map(({ edge, from, to }) => {
           const broken = sim.edgeBroken(edge)
           const carried = live(from) && live(to) && !broken
           const text = viaText(circuit, viaOf(circuit, circuit.edges[edge]))
