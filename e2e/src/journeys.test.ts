@@ -114,10 +114,10 @@ describe('trace, on the healthy demo job', () => {
         stage.url,
       ).href,
     )
-    await says(demand('heating-1'), 'at black of House thermostat')
+    await says(demand('heating-1'), 'at black of House thermostat cable')
     expect(await page.$$eval('[data-run="zv-1.motor"] .wire.broken', (w) => w.length)).toBe(1)
     await page.locator('[data-terminal="wc.21"] button').click()
-    await says('.terminal-panel', '✕ black of House thermostat is open')
+    await says('.terminal-panel', '✕ black of House thermostat cable is open')
   })
 
   it('says so when a link does not fit this installation', async () => {

@@ -43,10 +43,10 @@ export function planTwoPort(brief: PlanBrief, id: string, name: string): Install
   }
   layout.function('call', 'Boiler call')
 
-  layout.cable('supply', 'Supply', 'spur', mains, 1, 3)
+  layout.cable('supply', 'Supply cable', 'spur', mains, 1, 3)
   layout.cable(
     'programmer-cable',
-    'Programmer',
+    'Programmer cable',
     'programmer',
     [
       { terminal: 'L', use: 'line', to: 'L' },
@@ -65,7 +65,7 @@ export function planTwoPort(brief: PlanBrief, id: string, name: string): Install
     add(`zv-${n}`, `${circuit.name} valve`, 'two-port-valve', 'plant')
     layout.cable(
       `stat-${n}-cable`,
-      `${circuit.name} thermostat`,
+      `${circuit.name} thermostat cable`,
       `stat-${n}`,
       [
         { terminal: 'L', use: 'line', to: 'HTG-ON' },
@@ -85,7 +85,7 @@ export function planTwoPort(brief: PlanBrief, id: string, name: string): Install
     add('zv-hw', `${hotWater.name} valve`, 'two-port-valve', 'plant')
     layout.cable(
       'cyl-stat-cable',
-      'Cylinder thermostat',
+      'Cylinder thermostat cable',
       'cyl-stat',
       [
         { terminal: 'C', use: 'line', to: 'HW-ON' },
@@ -100,10 +100,10 @@ export function planTwoPort(brief: PlanBrief, id: string, name: string): Install
 
   add('boiler', 'Boiler', 'boiler-switched-live', 'plant')
   add('pump', 'Pump', 'pump', 'plant')
-  layout.cable('boiler-cable', 'Boiler', 'boiler', [...mains, { terminal: 'SL', use: 'switched', to: 'call' }], 3)
+  layout.cable('boiler-cable', 'Boiler cable', 'boiler', [...mains, { terminal: 'SL', use: 'switched', to: 'call' }], 3)
   layout.direct(
     'pump-cable',
-    'Pump',
+    'Pump cable',
     [
       { colour: 'brown', from: 'boiler.PL', to: 'pump.L' },
       { colour: 'blue', from: 'boiler.PN', to: 'pump.N' },

@@ -110,7 +110,7 @@ describe('a demand, in one of four words', () => {
     ],
     [
       ['fault=stat-1-cable.black.open', ...house, 'wait=30s'],
-      ['held-up black of House thermostat', 'not-asked'],
+      ['held-up black of House thermostat cable', 'not-asked'],
     ],
     [
       ['fault=programmer.clock.open', ...house, 'wait=30s'],

@@ -1,0 +1,66 @@
+import { join } from 'node:path'
+import type { Page } from 'puppeteer-core'
+import { desk, openStage, phone } from './browser'
+
+/** Takes the pictures the README shows, from the demo data. Run after `npm run build`. */
+const folder = join(import.meta.dirname, '../../docs/screenshots')
+const only = process.argv[2]
+
+const trace = (...actions: string[]) =>
+  `/jobs/demo-larch-row/trace?${new URLSearchParams(actions.map((a) => ['do', a]))}`
+const travelling = trace('programmer.heating=on', 'stat-1.set=21', 'wait=8s')
+const firing = trace('programmer.heating=on', 'stat-1.set=21', 'wait=30s')
+const stuck = trace('fault=zv-hw.end-switch.stuck-made', 'wait=60s')
+
+/** Logs the findings that lead to the demo's fault. */
+async function hunted(page: Page): Promise<void> {
+  const logOwn = async (asking: string[], look: string, answer: string) => {
+    await page.locator('.next-card .btn ::-p-text(Log)').click()
+    for (const name of asking) await page.locator(`.asking .toggle ::-p-text(${name})`).click()
+    await page.select('#looked-at', look)
+    await page.locator(`.answer ::-p-text(${answer})`).click()
+    await page.waitForSelector('.suspects[aria-busy="false"]')
+  }
+  const heating = ['Programmer heating on', 'House thermostat calling']
+  await logOwn(heating, 'boiler boiler', 'Not called')
+  await logOwn(['Programmer hot water on', 'Cylinder thermostat calling'], 'boiler boiler', 'Called')
+}
+
+const shots: { name: string; path: string; viewport: typeof desk; before?: (page: Page) => Promise<void> }[] = [
+  { name: 'jobs', path: '/', viewport: desk },
+  { name: 'jobs-phone', path: '/', viewport: phone },
+  { name: 'brief', path: '/jobs/demo-quay-cottage/brief', viewport: desk },
+  { name: 'brief-phone', path: '/jobs/demo-quay-cottage/brief', viewport: phone },
+  { name: 'plan', path: '/jobs/demo-larch-row/plan', viewport: desk },
+  { name: 'plan-phone', path: '/jobs/demo-larch-row/plan', viewport: phone },
+  { name: 'trace', path: travelling, viewport: desk },
+  { name: 'trace-phone', path: travelling, viewport: phone },
+  {
+    name: 'trace-firing',
+    path: firing,
+    viewport: desk,
+    before: (page) => page.evaluate(() => window.scrollTo(0, 330)),
+  },
+  {
+    name: 'trace-why',
+    path: stuck,
+    viewport: desk,
+    before: (page) => page.locator('.alarms .btn ::-p-text(Why?)').click(),
+  },
+  { name: 'hunt', path: '/jobs/demo-quay-cottage/hunt', viewport: desk, before: hunted },
+  { name: 'hunt-phone', path: '/jobs/demo-quay-cottage/hunt', viewport: phone },
+]
+
+const stage = await openStage()
+for (const { name, path, viewport, before } of shots) {
+  if (only && !name.startsWith(only)) continue
+  const page = await stage.open(path, viewport)
+  await page.waitForSelector('h1, h2')
+  if (path.includes('hunt')) await page.waitForSelector('.answer')
+  if (path.includes('plan')) await page.waitForSelector('.says')
+  await before?.(page)
+  await new Promise((done) => setTimeout(done, 400))
+  await page.screenshot({ path: join(folder, `${name}.png`) })
+  await page.close()
+}
+await stage.close()
