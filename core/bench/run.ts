@@ -11,9 +11,9 @@ import { Simulation } from '../src/simulation'
  */
 const bench = new Bench({ time: 400, warmupTime: 150 })
 
-const numbers = Float64Array.from({ length: 4096 }, (_, i) => Math.sin(i))
+const numbers = Float64Array.from({ length: 65536 }, (_, i) => Math.sin(i))
 let sink = 0
-const reference = 'reference kernel: 4,096 multiply-adds'
+const reference = 'reference kernel: 65,536 multiply-adds'
 bench.add(reference, () => {
   let sum = 0
   for (let i = 0; i < numbers.length; i++) sum += numbers[i] * 1.000001
