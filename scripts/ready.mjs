@@ -1,6 +1,7 @@
 // What every command needs first: a Node that is new enough, and the packages. Uses nothing that is not in Node.
 import { spawnSync } from 'node:child_process'
-import { existsSync, statSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -23,11 +24,26 @@ export function run(command, args, options = {}) {
   return spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options }).status === 0
 }
 
-/** Installs the packages where they are missing or older than the lock file. */
+/** What the installed packages were installed from: the lock file, and what each workspace asks for. */
+function wanted() {
+  const manifests = [
+    'package-lock.json',
+    'package.json',
+    ...['core', 'contract', 'cli', 'server', 'web', 'e2e'].map((w) => `${w}/package.json`),
+  ]
+  const hash = createHash('sha256')
+  for (const file of manifests) hash.update(readFileSync(join(root, file)))
+  return hash.digest('hex')
+}
+
+/**
+ * Installs the packages where they are missing or others are asked for now. By `npm install`, not `npm ci`: the lock
+ * file holds the optional binaries of the platform it was made on only, which `npm ci` refuses.
+ */
 export function installPackages() {
-  const done = join(root, 'node_modules/.package-lock.json')
-  const lock = join(root, 'package-lock.json')
-  if (existsSync(done) && statSync(done).mtimeMs >= statSync(lock).mtimeMs) return
+  const stamp = join(root, 'node_modules/.nobbet-installed')
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted()) return
   process.stdout.write('Installing packages\n')
-  if (!run('npm', ['ci', '--loglevel=error'])) giveUp('the packages could not be installed: see above')
+  if (!run('npm', ['install', '--loglevel=error'])) giveUp('the packages could not be installed: see above')
+  writeFileSync(stamp, wanted())
 }
