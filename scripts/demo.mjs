@@ -16,8 +16,7 @@ const built = join(root, 'web/dist/index.html')
 const sources = ['core/src', 'contract/src', 'web/src', 'web/index.html', 'web/public', 'package-lock.json']
 if (!existsSync(built) || sources.some((s) => newest(join(root, s)) > statSync(built).mtimeMs)) {
   process.stdout.write('Building the application\n')
-  if (!run('npm', ['run', '-s', 'build']))
-    giveUp('the application could not be built: see above')
+  if (!run('npm', ['run', '-s', 'build'])) giveUp('the application could not be built: see above')
 }
 
 const flags = process.argv.slice(2)
