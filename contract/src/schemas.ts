@@ -32,11 +32,22 @@ export const jobBriefSchema = z.object({
 export type JobBrief = z.infer<typeof jobBriefSchema>
 export type JobBriefInput = z.input<typeof jobBriefSchema>
 
-export const jobWriteSchema = z.object({ brief: jobBriefSchema, status: z.enum(['open', 'closed']).default('open') })
+const jobCoreSchema = z.object({ brief: jobBriefSchema, status: z.enum(['open', 'closed']).default('open') })
+
+export const jobWriteSchema = jobCoreSchema.extend({
+  /** The wiring as newly laid out, where what is fitted is new: written with the job or not at all. */
+  draft: z
+    .object({
+      installation: installationSchema,
+      /** Version of the draft that is written over; null where there is none yet. */
+      over: z.number().int().positive().nullable(),
+    })
+    .optional(),
+})
 export type JobWrite = z.infer<typeof jobWriteSchema>
 
 const stamp = z.iso.datetime()
-export const jobSchema = jobWriteSchema.extend({
+export const jobSchema = jobCoreSchema.extend({
   id: clientIdSchema,
   version: z.number().int().positive(),
   createdAt: stamp,
@@ -78,7 +89,6 @@ export const healthSchema = z.object({
   integrity: z.string(),
   version: z.string(),
 })
-export type Health = z.infer<typeof healthSchema>
 
 /** RFC 9457, with the fields that are wrong. */
 export const problemSchema = z.object({

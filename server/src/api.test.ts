@@ -81,6 +81,21 @@ describe('jobs', () => {
   })
 })
 
+describe('a job with its wiring', () => {
+  const path = '/api/jobs/job-both-1'
+  const both = (site: string, over: number | null) => ({ ...job(site), draft: { installation: plan(site), over } })
+
+  it('is written together, or not at all', async () => {
+    expect((await call('PUT', path, both('Both', null), create)).status).toBe(200)
+    expect((await call('PUT', path, both('Both', null), create)).status).toBe(200)
+    expect((await call('GET', `${path}/draft`)).body).toMatchObject({ version: 1, installation: { id: 'Both' } })
+    expect((await call('PUT', path, both('Other', 7), { 'if-match': '"1"' })).status).toBe(412)
+    expect((await call('GET', path)).body).toMatchObject({ version: 1, brief: { site: 'Both' } })
+    expect((await call('PUT', path, both('Other', 1), { 'if-match': '"1"' })).status).toBe(200)
+    expect((await call('GET', `${path}/draft`)).body).toMatchObject({ version: 2, installation: { id: 'Other' } })
+  })
+})
+
 describe('a draft and its revisions', () => {
   const path = '/api/jobs/job-draft-1'
   beforeAll(async () => void (await call('PUT', path, job('Draft'), create)))

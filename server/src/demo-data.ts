@@ -49,8 +49,8 @@ export async function loadDemo(orm: MikroORM, now = () => new Date()): Promise<n
   const there = new Set((await jobs.list()).map((job) => job.id))
   const missing = demoJobs.filter((job) => !there.has(job.id))
   for (const { id, write } of missing) {
-    await jobs.writeJob(id, write, 'nothing there')
-    await jobs.writeDraft(id, planTwoPort(write.brief.fitted, id, write.brief.site), 'nothing there')
+    const installation = planTwoPort(write.brief.fitted, id, write.brief.site)
+    await jobs.writeJob(id, { ...write, draft: { installation, over: null } }, 'nothing there')
   }
   return missing.length
 }

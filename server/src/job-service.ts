@@ -37,18 +37,22 @@ export class JobService {
     return jobOf(await this.jobRow(id))
   }
 
-  writeJob(id: string, write: JobWrite, precondition: Precondition): Promise<Job> {
+  /** Writes a job and, where one comes with it, its draft: both or neither. */
+  writeJob(id: string, { draft, ...write }: JobWrite, precondition: Precondition): Promise<Job> {
     return this.em.transactional(async (em) => {
       const found = await em.findOne(JobEntity, { id })
       const same = found !== null && isDeepStrictEqual({ brief: found.brief, status: found.status }, write)
-      if (judge(precondition, found, same) === 'repeat') return jobOf(found!)
       const now = this.now()
-      if (found) {
-        Object.assign(found, write, { version: found.version + 1, updatedAt: now })
-        return jobOf(found)
+      const repeated = judge(precondition, found, same) === 'repeat'
+      const row = found ?? em.create(JobEntity, { id, ...write, version: 1, createdAt: now, updatedAt: now })
+      if (!found) em.persist(row)
+      else if (!repeated) Object.assign(row, write, { version: row.version + 1, updatedAt: now })
+      // The draft refers to the job's row, which has to be there first.
+      await em.flush()
+      if (draft) {
+        const over = draft.over === null ? 'nothing there' : { version: draft.over }
+        await this.putDraft(em, id, draft.installation, over)
       }
-      const row = em.create(JobEntity, { id, ...write, version: 1, createdAt: now, updatedAt: now })
-      em.persist(row)
       return jobOf(row)
     })
   }
@@ -63,19 +67,25 @@ export class JobService {
   writeDraft(job: string, installation: Installation, precondition: Precondition): Promise<Draft> {
     return this.em.transactional(async (em) => {
       const owner = await this.jobRow(job, em)
-      const found = await em.findOne(DraftEntity, { job })
-      const same = found !== null && isDeepStrictEqual(found.installation, installation)
-      if (judge(precondition, found, same) === 'repeat') return draftOf(found!)
-      const now = this.now()
-      owner.updatedAt = now
-      if (found) {
-        Object.assign(found, { installation, version: found.version + 1, updatedAt: now })
-        return draftOf(found)
-      }
-      const row = em.create(DraftEntity, { job, installation, version: 1, updatedAt: now })
-      em.persist(row)
-      return draftOf(row)
+      owner.updatedAt = this.now()
+      return draftOf(await this.putDraft(em, job, installation, precondition))
     })
+  }
+
+  private async putDraft(
+    em: EntityManager,
+    job: string,
+    installation: Installation,
+    precondition: Precondition,
+  ): Promise<DraftRow> {
+    const found = await em.findOne(DraftEntity, { job })
+    const same = found !== null && isDeepStrictEqual(found.installation, installation)
+    if (judge(precondition, found, same) === 'repeat') return found!
+    const updatedAt = this.now()
+    if (found) return Object.assign(found, { installation, version: found.version + 1, updatedAt })
+    const row = em.create(DraftEntity, { job, installation, version: 1, updatedAt })
+    em.persist(row)
+    return row
   }
 
   async listRevisions(job: string): Promise<Revision[]> {

@@ -19,10 +19,10 @@ function parsed<T>(schema: z.ZodType<T>, value: unknown, at = ''): T {
 }
 
 /** The wiring must make sense as a whole, too: every terminal and device it names must exist. */
-function mustMakeSense(installation: Installation): void {
+function mustMakeSense(installation: Installation, at = 'installation'): void {
   const problems = referenceProblems(installation, typeDirectory)
   if (problems.length === 0) return
-  const errors = problems.map((p) => ({ ...p, field: `installation.${p.field}` }))
+  const errors = problems.map((p) => ({ ...p, field: `${at}.${p.field}` }))
   throw new ApiProblem(422, 'This installation cannot be used', errors)
 }
 
@@ -50,6 +50,7 @@ function handlers(orm: MikroORM): Record<Operation, Handler> {
     readJob: async ({ jobs, id, ctx }) => versioned(ctx, await jobs.readJob(id('job'))),
     writeJob: async ({ jobs, id, ctx, body }) => {
       const write = parsed(endpoints.writeJob.request, body)
+      if (write.draft) mustMakeSense(write.draft.installation, 'draft.installation')
       return versioned(ctx, await jobs.writeJob(id('job'), write, preconditionOf(ctx.headers)))
     },
     readDraft: async ({ jobs, id, ctx }) => versioned(ctx, await jobs.readDraft(id('job'))),

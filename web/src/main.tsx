@@ -5,8 +5,12 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
+import { z } from 'zod'
 import { ApiError } from './api/client'
 import { router } from './routes'
+
+// Compiled validators need eval, which the server's content policy forbids.
+z.config({ jitless: true })
 
 const queries = new QueryClient({
   defaultOptions: {

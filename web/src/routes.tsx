@@ -2,12 +2,14 @@ import { createBrowserRouter } from 'react-router'
 import { JobsPage } from './jobs/jobs-page'
 import { AppShell } from './shell/app-shell'
 import { JobShell } from './shell/job-shell'
+import { Loading } from './shell/notes'
 import { LostPage, RouteFailed } from './shell/lost-page'
 
 /** Every view has an address; what is not needed at once comes by route. */
 export const router = createBrowserRouter([
   {
     Component: AppShell,
+    HydrateFallback: () => <Loading what="Nobbet" />,
     errorElement: <RouteFailed />,
     children: [
       { index: true, Component: JobsPage },

@@ -22,7 +22,6 @@ export type TerminalRef = z.infer<typeof terminalRefSchema>
 
 /** How a fact came to be in the document. The absence of a mark means the document's own `provenance`. */
 export const provenanceSchema = z.enum(['assumed', 'planned', 'seen', 'tested'])
-export type Provenance = z.infer<typeof provenanceSchema>
 
 export const colourSchema = z.enum([
   'brown',

@@ -34,11 +34,6 @@ export function whyTerminal(sim: Simulation, ref: string): Cause {
 /** Why a load is energised, or not. */
 export const whyLoad = (sim: Simulation, load: number): Cause => new Inquiry(sim).load(load)
 
-/** Causes that have no further cause, in the order in which they were met. */
-export function rootsOf(cause: Cause): Cause[] {
-  return cause.because.length === 0 ? [cause] : cause.because.flatMap(rootsOf)
-}
-
 /** Parts in the chain that are not as their devices would have them, each once. */
 export function failedIn(cause: Cause): Cause[] {
   const here = cause.failed ? [cause] : []

@@ -20,9 +20,6 @@ export interface DemandState {
   openPoints: OpenPoint[]
 }
 
-export const loadOf = (circuit: Circuit, device: string, part: string): number =>
-  circuit.devices[circuit.deviceIndex.get(device)!].loadIndex.get(part)!
-
 /** The load that hears the call of a demand. */
 export function callLoad(circuit: Circuit, call: { boiler: string; input: string }): number {
   const boiler = circuit.devices[circuit.deviceIndex.get(call.boiler)!]

@@ -1,6 +1,5 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Finding, JobWrite, RevisionWrite } from '@nobbet/contract'
-import type { Installation } from '@nobbet/core'
 import { call } from './client'
 
 const keys = {
@@ -12,10 +11,12 @@ const keys = {
 }
 
 export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: () => call('listJobs') })
-export const useJob = (job: string) =>
-  useQuery({ queryKey: keys.job(job), queryFn: () => call('readJob', { params: { job } }) })
-export const useDraft = (job: string) =>
-  useQuery({ queryKey: keys.draft(job), queryFn: () => call('readDraft', { params: { job } }) })
+export const jobQuery = (job: string) =>
+  queryOptions({ queryKey: keys.job(job), queryFn: () => call('readJob', { params: { job } }) })
+export const useJob = (job: string) => useQuery(jobQuery(job))
+export const draftQuery = (job: string) =>
+  queryOptions({ queryKey: keys.draft(job), queryFn: () => call('readDraft', { params: { job } }) })
+export const useDraft = (job: string) => useQuery(draftQuery(job))
 export const useRevisions = (job: string) =>
   useQuery({ queryKey: keys.revisions(job), queryFn: () => call('listRevisions', { params: { job } }) })
 export const useFindings = (job: string) =>
@@ -25,25 +26,14 @@ export interface JobSave {
   job: string
   write: JobWrite
   over: number | 'new'
-  /** The wiring as newly laid out, where what is fitted has changed. */
-  plan?: { installation: Installation; over: number | 'new' }
 }
 
-/** Writes a job, and its wiring where that is laid out anew. Each write may be repeated without harm. */
+/** Writes a job, with its wiring where that is laid out anew. May be repeated without harm. */
 export function useSaveJob() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: async ({ job, write, over, plan }: JobSave) => {
-      const saved = await call('writeJob', { params: { job }, body: write, over })
-      const draft =
-        plan &&
-        (await call('writeDraft', { params: { job }, body: { installation: plan.installation }, over: plan.over }))
-      return { saved, draft }
-    },
-    onSuccess: ({ saved, draft }, { job }) => {
-      queries.setQueryData(keys.job(job), saved)
-      if (draft) queries.setQueryData(keys.draft(job), draft)
-    },
+    mutationFn: ({ job, write, over }: JobSave) => call('writeJob', { params: { job }, body: write, over }),
+    onSuccess: (saved, { job }) => queries.setQueryData(keys.job(job), saved),
     onSettled: (_, __, { job }) =>
       queries.invalidateQueries({
         queryKey: ['jobs'],

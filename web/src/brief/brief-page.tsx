@@ -1,11 +1,11 @@
-import { useQueryClient } from '@tanstack/react-query'
+import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import type { Job, JobBrief } from '@nobbet/contract'
 import { planTwoPort } from '@nobbet/core'
 import { useState } from 'react'
 import { Alert, Button } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
 import { ApiError } from '../api/client'
-import { useDraft, useJob, useSaveJob } from '../api/hooks'
+import { draftQuery, jobQuery, useJob, useSaveJob } from '../api/hooks'
 import { Failed, Loading } from '../shell/notes'
 import { BriefForm } from './brief-form'
 import { SaveFailed } from './save-failed'
@@ -54,34 +54,31 @@ interface BriefProps {
 
 function Brief({ base, onBase }: BriefProps) {
   const save = useSaveJob()
-  const draft = useDraft(base.id)
   const queries = useQueryClient()
   const [pending, setPending] = useState<JobBrief>()
 
-  const write = (brief: JobBrief, over: number) => {
-    const refit = JSON.stringify(brief.fitted) !== JSON.stringify(base.brief.fitted)
-    const plan = refit
+  /** Writes over a state of the job; where what is fitted differs from it, the wiring is laid out anew. */
+  const write = async (brief: JobBrief, over: Job) => {
+    const refit = JSON.stringify(brief.fitted) !== JSON.stringify(over.brief.fitted)
+    const draft = refit
       ? {
           installation: planTwoPort(brief.fitted, base.id.slice(0, 40), brief.site),
-          over: draft.data?.version ?? ('new' as const),
+          over: await draftVersion(queries, base.id),
         }
       : undefined
     setPending(brief)
     save.mutate(
-      { job: base.id, write: { brief, status: base.status }, over, plan },
-      { onSuccess: ({ saved, draft: laidOut }) => onBase(saved, laidOut ? 'wiring' : 'brief') },
+      { job: base.id, write: { brief, status: over.status, draft }, over: over.version },
+      { onSuccess: (saved) => onBase(saved, draft ? 'wiring' : 'brief') },
     )
   }
+  const latest = () => queries.fetchQuery({ ...jobQuery(base.id), staleTime: 0 })
   const theirs = async () => {
-    await queries.invalidateQueries({ queryKey: ['jobs', base.id] })
-    const now = queries.getQueryData<Job>(['jobs', base.id])
-    if (now) onBase(now)
+    onBase(await latest())
     save.reset()
   }
   const mine = async () => {
-    await queries.invalidateQueries({ queryKey: ['jobs', base.id] })
-    const now = queries.getQueryData<Job>(['jobs', base.id])
-    if (now && pending) write(pending, now.version)
+    if (pending) await write(pending, await latest())
   }
 
   const changed = save.error instanceof ApiError && save.error.status === 412
@@ -91,7 +88,7 @@ function Brief({ base, onBase }: BriefProps) {
         start={base.brief}
         saveLabel="Save the brief"
         busy={save.isPending}
-        onSave={(brief) => write(brief, base.version)}
+        onSave={(brief) => void write(brief, base)}
         failure={
           changed ? (
             <Alert variant="warning">
@@ -114,4 +111,14 @@ function Brief({ base, onBase }: BriefProps) {
       </p>
     </>
   )
+}
+
+/** The version of the job's wiring as the server has it now; null where there is none. */
+async function draftVersion(queries: QueryClient, job: string): Promise<number | null> {
+  try {
+    return (await queries.fetchQuery({ ...draftQuery(job), staleTime: 0 })).version
+  } catch (error) {
+    if (error instanceof ApiError && error.status === 404) return null
+    throw error
+  }
 }

@@ -23,7 +23,11 @@ export function NewJobPage() {
         onSave={(brief) => {
           const installation = planTwoPort(brief.fitted, documentId(id.current), brief.site)
           save.mutate(
-            { job: id.current, write: { brief, status: 'open' }, over: 'new', plan: { installation, over: 'new' } },
+            {
+              job: id.current,
+              write: { brief, status: 'open', draft: { installation, over: null } },
+              over: 'new',
+            },
             { onSuccess: () => void navigate(`/jobs/${id.current}/plan`) },
           )
         }}

@@ -10,6 +10,7 @@ import type { Finding } from '@nobbet/contract'
 import { useMemo, useState } from 'react'
 import { useParams } from 'react-router'
 import { v4 as newId } from 'uuid'
+import { ApiError } from '../api/client'
 import { useDraft, useFindingChange, useFindings, useJob } from '../api/hooks'
 import { Failed, Loading } from '../shell/notes'
 import { FindingLog } from './finding-log'
@@ -61,7 +62,11 @@ function Hunt({ job, installation, findings }: HuntProps) {
       )}
       {change.error && (
         <p className="alarm" role="alert">
-          <strong>Not logged.</strong> {change.error.message} Log it again.
+          <strong>Not logged.</strong>{' '}
+          {change.error instanceof ApiError ? change.error.message : 'The server cannot be reached.'}{' '}
+          <button className="btn btn-link btn-sm" onClick={() => change.mutate(change.variables)}>
+            Send it again
+          </button>
         </p>
       )}
       <div className="hunt-grid">

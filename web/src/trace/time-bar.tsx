@@ -47,7 +47,13 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
         <Button variant="outline-dark" onClick={handle.reset} disabled={session.actions.length === 0} title="Shift R">
           <RotateCcw size={18} aria-hidden /> <span className="label">Reset</span>
         </Button>
-        <Button variant="outline-dark" onClick={() => setLink(true)}>
+        <Button
+          variant="outline-dark"
+          onClick={() => {
+            handle.setRunning(false)
+            setLink(true)
+          }}
+        >
           <Link2 size={18} aria-hidden /> <span className="label">Link</span>
         </Button>
       </div>
@@ -62,7 +68,7 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
         ))}
       </ol>
       {choosing && <FaultChooser handle={handle} onClose={() => setChoosing(false)} />}
-      {link && <LinkDialog onClose={() => setLink(false)} pause={() => handle.setRunning(false)} />}
+      {link && <LinkDialog address={handle.address()} onClose={() => setLink(false)} />}
     </footer>
   )
 }
@@ -115,21 +121,21 @@ function FaultChooser({ handle, onClose }: { handle: SessionHandle; onClose: () 
 }
 
 /** The address with everything done so far. Copying by button needs a secure context; the field works without. */
-function LinkDialog({ onClose, pause }: { onClose: () => void; pause: () => void }) {
+function LinkDialog({ address, onClose }: { address: string; onClose: () => void }) {
   const [copied, setCopied] = useState(false)
   return (
-    <Modal show onHide={onClose} onShow={pause} aria-labelledby="link-title">
+    <Modal show onHide={onClose} aria-labelledby="link-title">
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="link-title">
           The same job, the same actions
         </Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        <Form.Control readOnly value={location.href} onFocus={(e) => e.target.select()} aria-label="Link" autoFocus />
+        <Form.Control readOnly value={address} onFocus={(e) => e.target.select()} aria-label="Link" autoFocus />
         {'clipboard' in navigator && (
           <Button
             className="mt-2"
-            onClick={() => void navigator.clipboard.writeText(location.href).then(() => setCopied(true))}
+            onClick={() => void navigator.clipboard.writeText(address).then(() => setCopied(true))}
           >
             {copied ? 'Copied' : 'Copy'}
           </Button>

@@ -5,6 +5,10 @@ import { actionsFromSearch, TraceSession } from './session'
 
 /** Longest step of the clock per frame: a tab that slept does not leap ahead. */
 const longestFrameMs = 250
+/** Between events only travel and the clock change: painting them this often is enough, and leaves a phone its battery. */
+const paintEveryMs = 66
+/** The address follows what is done at this distance, so that the picture comes first. */
+const addressAfterMs = 300
 
 export interface SessionHandle {
   session: TraceSession
@@ -15,6 +19,8 @@ export interface SessionHandle {
   act(...actions: Action[]): void
   step(): void
   undo(): void
+  /** The whole address with everything done so far. */
+  address(): string
   reset(): void
 }
 
@@ -39,20 +45,25 @@ export function useSession(circuit: Circuit): SessionHandle {
     return open(actions, problem)
   })
 
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  useEffect(() => () => clearTimeout(timer.current), [])
   const write = useCallback(
     (of: TraceSession) => {
-      const text = of.written.join('\n')
-      if (text === written.current) return
-      written.current = text
-      setSearch(
-        (before) => {
-          const after = new URLSearchParams(before)
-          after.delete('do')
-          for (const action of of.written) after.append('do', action)
-          return after
-        },
-        { replace: true },
-      )
+      clearTimeout(timer.current)
+      timer.current = setTimeout(() => {
+        const text = of.written.join('\n')
+        if (text === written.current) return
+        written.current = text
+        setSearch(
+          (before) => {
+            const after = new URLSearchParams(before)
+            after.delete('do')
+            for (const action of of.written) after.append('do', action)
+            return after
+          },
+          { replace: true },
+        )
+      }, addressAfterMs)
     },
     [setSearch],
   )
@@ -72,14 +83,20 @@ export function useSession(circuit: Circuit): SessionHandle {
   useEffect(() => {
     if (!running) return
     let last = performance.now()
+    let painted = 0
     let frame = requestAnimationFrame(function tick(now) {
       const ms = Math.min(longestFrameMs, now - last)
       last = now
       if (session.underWay) {
+        const { simulation } = session.rig
+        const events = simulation.history.length
         session.advance(Math.max(1, Math.round(ms * speed)))
         // At rest again: the address is brought up to date, so that a link shows what is seen.
         if (!session.underWay) write(session)
-        repaint((n) => n + 1)
+        if (simulation.history.length > events || !session.underWay || now - painted >= paintEveryMs) {
+          painted = now
+          repaint((n) => n + 1)
+        }
       }
       frame = requestAnimationFrame(tick)
     })
@@ -114,6 +131,8 @@ export function useSession(circuit: Circuit): SessionHandle {
       session.stepToEvent()
       after(session)
     },
+    address: () =>
+      `${location.origin}${location.pathname}?${new URLSearchParams(session.written.map((a) => ['do', a]))}`,
     undo: () => replace(session.withoutLast()),
     reset: () => replace([]),
   }
