@@ -13,5 +13,5 @@ const project = (name, extra = {}) => ({
 })
 
 export default {
-  projects: [project('core'), project('cli'), project('server'), project('e2e')],
+  projects: [project('core'), project('cli'), project('contract'), project('web'), project('server'), project('e2e')],
 }

@@ -38,6 +38,9 @@ export function PlanPage() {
   )
   return (
     <main className="page plan">
+      <h1 className="d-none d-print-block">
+        {installation.name}: {revision ? revision.name.toLowerCase() : 'the wiring as it stands'}
+      </h1>
       <Verdict installation={installation} result={checked.result} error={checked.error} job={job} />
       <div className="d-flex flex-wrap gap-2 align-items-center mb-3 no-print">
         {(revisions.data?.length ?? 0) > 0 && (
