@@ -63,6 +63,6 @@ process.stdout.write(`${'task'.padEnd(74)}${'mean'.padStart(12)}${'ratio'.padSta
 for (const { name } of bench.tasks) {
   const ms = meanMs(name)
   const text = ms < 1 ? `${(ms * 1000).toFixed(1)} µs` : `${ms.toFixed(2)} ms`
-  process.stdout.write(`${name.padEnd(74)}${text.padStart(12)}${(ms / unit).toFixed(1).padStart(10)}\n`)
+  process.stdout.write(`${name.padEnd(74)}${text.padStart(12)}${(ms / unit).toFixed(2).padStart(10)}\n`)
 }
 if (!Number.isFinite(sink)) process.exitCode = 1
