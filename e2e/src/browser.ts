@@ -60,3 +60,12 @@ export async function openStage(): Promise<Stage> {
     },
   }
 }
+
+/** Waits until an element says some words. */
+export const says = (page: Page, selector: string, words: string) =>
+  page.waitForFunction(
+    (s, w) => document.querySelector<HTMLElement>(s)?.innerText.includes(w),
+    { timeout: 15_000 },
+    selector,
+    words,
+  )

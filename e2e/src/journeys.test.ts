@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import type { Page } from 'puppeteer-core'
-import { openStage, phone, type Stage } from './browser'
+import { openStage, phone, says as shows, type Stage } from './browser'
 
 jest.setTimeout(60_000)
 
@@ -14,13 +14,7 @@ afterEach(() => page.close())
 
 const press = (name: string, on = page) => on.locator(`::-p-aria([name="${name}"])`).click()
 const textOf = (selector: string, on = page) => on.$eval(selector, (e) => (e as HTMLElement).innerText)
-const says = (selector: string, words: string, on = page) =>
-  on.waitForFunction(
-    (s, w) => document.querySelector<HTMLElement>(s)?.innerText.includes(w),
-    { timeout: 15_000 },
-    selector,
-    words,
-  )
+const says = (selector: string, words: string, on = page) => shows(on, selector, words)
 const demand = (id: string) => `[data-demand="${id}"]`
 const load = (id: string) => `[data-load="${id}"]`
 

@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core'
-import { openStage, phone, type Stage } from './browser'
+import { openStage, phone, says as shows, type Stage } from './browser'
 
 jest.setTimeout(60_000)
 
@@ -10,13 +10,7 @@ beforeAll(async () => void (stage = await openStage()), 60_000)
 afterAll(() => stage.close())
 afterEach(() => page.close())
 
-const says = (selector: string, words: string) =>
-  page.waitForFunction(
-    (s, w) => document.querySelector<HTMLElement>(s)?.innerText.includes(w),
-    { timeout: 15_000 },
-    selector,
-    words,
-  )
+const says = (selector: string, words: string) => shows(page, selector, words)
 const count = (selector: string) => page.$$eval(selector, (list) => list.length)
 
 describe('at the box, on a phone', () => {

@@ -1,5 +1,5 @@
 import { accessSync, constants, copyFileSync, existsSync, mkdirSync } from 'node:fs'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import { LibSqlDriver, MikroORM } from '@mikro-orm/libsql'
 import { Migrator } from '@mikro-orm/migrations'
 import { DraftEntity, FindingEntity, JobEntity, RevisionEntity } from './entities'
@@ -15,7 +15,7 @@ export const databaseFile = (folder: string) => join(folder, 'nobbet.sqlite')
  */
 export async function openDatabase(folder: string): Promise<MikroORM> {
   try {
-    mkdirSync(folder, { recursive: true })
+    makeFolder(folder)
     accessSync(folder, constants.W_OK)
   } catch {
     throw new StartError(`cannot write in the data folder ${folder}: choose another with NOBBET_DATA`)
@@ -44,6 +44,13 @@ export async function openDatabase(folder: string): Promise<MikroORM> {
     await orm.migrator.up()
   }
   return orm
+}
+
+/** Step by step: Node's own recursive way never returns where a parent exists and takes no folders, as in /proc. */
+function makeFolder(folder: string): void {
+  if (existsSync(folder)) return
+  makeFolder(dirname(folder))
+  mkdirSync(folder)
 }
 
 /** What SQLite says of its own file: "ok", or the first thing that is wrong. */

@@ -1,14 +1,15 @@
-import { deviceTypes, typeDirectory, type Condition, type DeviceType, type FailureMode, type Primitive } from '.'
+import {
+  deviceTypes,
+  leavesOf,
+  typeDirectory,
+  type Condition,
+  type DeviceType,
+  type FailureMode,
+  type Primitive,
+} from '.'
 
 const conditionsOf = (p: Primitive): Condition[] =>
   p.kind === 'contact' ? [p.closedWhen] : p.kind === 'changeover' ? [p.operatedWhen] : []
-
-const leaves = (c: Condition): Condition[] => {
-  if ('all' in c) return c.all.flatMap(leaves)
-  if ('any' in c) return c.any.flatMap(leaves)
-  if ('not' in c) return leaves(c.not)
-  return [c]
-}
 
 /** Which ways of failing a kind of part can have at all. */
 const modes: Record<Primitive['kind'], FailureMode[]> = {
@@ -56,7 +57,7 @@ describe.each(deviceTypes.map((t): [string, DeviceType] => [t.id, t]))('device t
   })
 
   it('moves its contacts by controls, sensors, loads and travel that it has', () => {
-    for (const leaf of type.primitives.flatMap(conditionsOf).flatMap(leaves)) {
+    for (const leaf of type.primitives.flatMap(conditionsOf).flatMap(leavesOf)) {
       if ('control' in leaf) {
         const control = controls.get(leaf.control)
         if (control?.kind !== 'choice') throw new Error(`${leaf.control} is no switch`)

@@ -7,6 +7,7 @@ import { pump } from './pump'
 import { cylinderThermostat, roomThermostat } from './thermostats'
 import { twoPortValve } from './two-port-valve'
 
+export * from './conditions'
 export * from './primitives'
 
 /** Every device type that ships. */

@@ -1,4 +1,4 @@
-import { deviceType, type Amount, type Condition } from '../catalogue'
+import { deviceType, leavesOf, type Amount, type Condition } from '../catalogue'
 import type { End, Installation } from '../installation'
 import type { Atom, Circuit, CompiledDevice, Edge } from './circuit'
 
@@ -219,10 +219,5 @@ function compileDevice(
 }
 
 /** Every travel fraction of one actuator that a condition asks about. */
-function reachedBy(condition: Condition, actuator: string): Amount[] {
-  if ('actuator' in condition) return condition.actuator === actuator ? [condition.reached] : []
-  if ('all' in condition) return condition.all.flatMap((c) => reachedBy(c, actuator))
-  if ('any' in condition) return condition.any.flatMap((c) => reachedBy(c, actuator))
-  if ('not' in condition) return reachedBy(condition.not, actuator)
-  return []
-}
+const reachedBy = (condition: Condition, actuator: string): Amount[] =>
+  leavesOf(condition).flatMap((leaf) => ('actuator' in leaf && leaf.actuator === actuator ? [leaf.reached] : []))

@@ -205,6 +205,12 @@ export class Simulation {
     const c = this.circuit.contacts[contact]
     return holds(c.closedWhen, this.circuit.devices[c.device], this.view) !== c.inverted
   }
+  /** Does its device ask for this throw to be closed, by controls and what it senses, supply taken as given? */
+  contactAsked(contact: number): boolean {
+    const c = this.circuit.contacts[contact]
+    const supplied = { ...this.view, energised: new Uint8Array(this.energisedLoads.length).fill(1) }
+    return holds(c.closedWhen, this.circuit.devices[c.device], supplied) !== c.inverted
+  }
   contactHeld(contact: number): boolean {
     return this.damage.heldContacts[contact] !== NOT_HELD
   }

@@ -1,4 +1,3 @@
-import type { Condition } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { ContactRef, Demand } from '../installation'
 import type { Simulation } from '../simulation'
@@ -35,21 +34,11 @@ export function valveMotors(circuit: Circuit, demand: Demand): number[] {
 const valveDevices = (circuit: Circuit, demand: Demand): number[] =>
   demand.circuit.valves.map(({ device }) => circuit.deviceIndex.get(device)!)
 
-/** Does the contact's device ask for it to be made: by its controls and what it senses, supply taken as given? */
+/** Does the contact's device ask for it to be made? Where there is no such contact, nothing stands in the way. */
 function asked(sim: Simulation, at: ContactRef | null): boolean {
   if (!at) return true
-  const index = sim.circuit.deviceIndex.get(at.device)!
-  const device = sim.circuit.devices[index]
-  const condition = sim.circuit.contacts.find((c) => c.device === index && c.part.id === at.contact)!.closedWhen
-  const holds = (c: Condition): boolean => {
-    if ('control' in c) return c.is.includes(String(sim.control(at.device, c.control)))
-    if ('sensor' in c) return sim.sensorAsks(device.sensorIndex.get(c.sensor)!)
-    if ('all' in c) return c.all.every(holds)
-    if ('any' in c) return c.any.some(holds)
-    if ('not' in c) return !holds(c.not)
-    return true
-  }
-  return holds(condition)
+  const device = sim.circuit.deviceIndex.get(at.device)!
+  return sim.contactAsked(sim.circuit.contacts.findIndex((c) => c.device === device && c.part.id === at.contact))
 }
 
 /** Is the demand wanted just now: its channel on and its thermostat asking? */

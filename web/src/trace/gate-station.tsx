@@ -1,5 +1,6 @@
 import {
   deviceName,
+  leavesOf,
   type Action,
   type Circuit,
   type Control,
@@ -107,12 +108,12 @@ function concerns(circuit: Circuit, gates: Gate[], control: Control): boolean {
     const edge = circuit.edges[gate.edge]
     if (edge.kind !== 'contact') return false
     const { closedWhen, device } = circuit.contacts[edge.contact]
-    const condition = JSON.stringify(closedWhen)
-    const sensors = circuit.sensors.filter((s) => s.device === device && condition.includes(`"sensor":"${s.part.id}"`))
-    return (
-      condition.includes(`"control":"${control.id}"`) ||
-      sensors.some((s) => s.part.reads === control.id || s.part.setPoint === control.id)
-    )
+    return leavesOf(closedWhen).some((leaf) => {
+      if ('control' in leaf) return leaf.control === control.id
+      if (!('sensor' in leaf)) return false
+      const { part } = circuit.sensors[circuit.devices[device].sensorIndex.get(leaf.sensor)!]
+      return part.reads === control.id || part.setPoint === control.id
+    })
   })
 }
 
