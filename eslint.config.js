@@ -10,11 +10,13 @@ const floors = [
   'catalogue',
   'circuit',
   'simulation',
+  'instruments',
   'hypotheses',
   'trace',
   'checks',
   'planning',
   'diagnosis',
+  'formats',
   'wording',
   'examples',
 ]

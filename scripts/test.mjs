@@ -1,4 +1,4 @@
-// Installs what is missing, then lint, types, build, unit, API and browser tests. Ends with the line "N passed, N failed".
+// Installs what is missing (packages, Chromium, ngspice), then lint, types, build, unit, API and browser tests. Ends with the line "N passed, N failed".
 import { spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -14,14 +14,17 @@ const browsers = [
   '/usr/bin/chromium-browser',
   '/usr/bin/google-chrome',
 ]
-if (!browsers.some((path) => path && existsSync(path))) {
-  if (process.getuid?.() !== 0)
-    giveUp('the browser tests need Chromium: run "apt-get install chromium" as root, or set NOBBET_CHROMIUM')
-  process.stdout.write('Installing Chromium\n')
+/** Installs a Debian package where what it brings is missing. Nothing is skipped for want of it. */
+function need(name, pkg, present, otherwise) {
+  if (present()) return
+  if (process.getuid?.() !== 0) giveUp(`the tests need ${name}: run "apt-get install ${pkg}" as root${otherwise}`)
+  process.stdout.write(`Installing ${name}\n`)
   const quiet = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
-  if (!run('apt-get', ['update', '-qq'], quiet) || !run('apt-get', ['install', '-y', '-qq', 'chromium'], quiet))
-    giveUp('Chromium could not be installed: see above')
+  if (!run('apt-get', ['update', '-qq'], quiet) || !run('apt-get', ['install', '-y', '-qq', pkg], quiet))
+    giveUp(`${name} could not be installed: see above`)
 }
+need('Chromium', 'chromium', () => browsers.some((path) => path && existsSync(path)), ', or set NOBBET_CHROMIUM')
+need('ngspice', 'ngspice', () => spawnSync('ngspice', ['--version']).error === undefined, '')
 
 let passed = 0
 let failed = 0

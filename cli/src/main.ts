@@ -1,5 +1,19 @@
 import { Command, CommanderError } from 'commander'
-import { ActionError, compile, examples, faultsOf, parseAction, Rig, traceReport, type Action } from '@nobbet/core'
+import {
+  ActionError,
+  compile,
+  examples,
+  faultsOf,
+  instruments,
+  isInstrument,
+  measure,
+  netlist,
+  parseAction,
+  readingText,
+  Rig,
+  traceReport,
+  type Action,
+} from '@nobbet/core'
 import { loadInstallation } from './installation-file'
 import { traceText } from './trace-text'
 import { UsageError } from './usage-error'
@@ -13,6 +27,20 @@ const standard: Output = {
   err: (line) => process.stderr.write(`${line}\n`),
 }
 
+interface Doings {
+  do: string[]
+  fault: string[]
+}
+
+/** The installation with faults put in and actions done. */
+function rigOf(file: string, options: Doings): Rig {
+  const actions = [
+    ...options.fault.map((fault): Action => ({ do: 'fault', fault })),
+    ...options.do.map((text) => parseAction(text)),
+  ]
+  return Rig.after(compile(loadInstallation(file)), actions)
+}
+
 /** Runs one command line. Returns the exit code: 0, or 2 for input that cannot be used, with one line that says why. */
 export async function main(args: readonly string[], { out, err }: Output = standard): Promise<number> {
   const program = new Command('nobbet')
@@ -21,28 +49,45 @@ export async function main(args: readonly string[], { out, err }: Output = stand
     .configureOutput({ writeOut: (s) => out(s.trimEnd()), writeErr: (s) => err(s.trimEnd()) })
   const collect = (value: string, before: string[]) => [...before, value]
 
-  program
-    .command('trace')
-    .description('do actions in order and say what then is live, called and moving')
-    .argument('<file>', 'an installation (JSON), "-" for standard input, or the name of an example')
-    .option('--do <action>', 'DEVICE.CONTROL=VALUE or wait=20s; may stand many times', collect, [])
-    .option('--fault <name>', 'a fault that is in from the start; may stand many times', collect, [])
+  const fileArgument = 'an installation (JSON), "-" for standard input, or the name of an example'
+  /** A verb that looks at an installation on which faults were put in and actions done. */
+  const afterActions = (name: string, description: string) =>
+    program
+      .command(name)
+      .description(description)
+      .argument('<file>', fileArgument)
+      .option('--do <action>', 'DEVICE.CONTROL=VALUE or wait=20s; may stand many times', collect, [])
+      .option('--fault <name>', 'a fault that is in from the start; may stand many times', collect, [])
+
+  afterActions('trace', 'do actions in order and say what then is live, called and moving')
     .option('--json', 'JSON instead of text', false)
-    .action((file: string, options: { do: string[]; fault: string[]; json: boolean }) => {
-      const circuit = compile(loadInstallation(file))
-      const actions = [
-        ...options.fault.map((fault): Action => ({ do: 'fault', fault })),
-        ...options.do.map((text) => parseAction(text)),
-      ]
-      const rig = Rig.after(circuit, actions)
+    .action((file: string, options: Doings & { json: boolean }) => {
+      const rig = rigOf(file, options)
       if (options.json) out(JSON.stringify(traceReport(rig), null, 2))
-      else traceText(circuit, rig).forEach(out)
+      else traceText(rig.simulation.circuit, rig).forEach(out)
     })
+
+  afterActions('measure', 'do actions in order, then put an instrument on two terminals and read it')
+    .argument('<instrument>', instruments.join(', '))
+    .argument('<red>', 'terminal of the red lead, for example wc.7')
+    .argument('<black>', 'terminal of the black lead')
+    .option('--json', 'JSON instead of text', false)
+    .action((file: string, instrument: string, red: string, black: string, options: Doings & { json: boolean }) => {
+      if (!isInstrument(instrument))
+        throw new UsageError(`"${instrument}" is no instrument: it is one of ${instruments.join(', ')}`)
+      const { simulation } = rigOf(file, options)
+      const reading = measure(simulation, instrument, red, black)
+      out(options.json ? JSON.stringify(reading, null, 2) : readingText(simulation.circuit, reading))
+    })
+
+  afterActions('netlist', 'do actions in order and write the state as a SPICE netlist').action(
+    (file: string, options: Doings) => out(netlist(rigOf(file, options).simulation).text.trimEnd()),
+  )
 
   program
     .command('faults')
     .description('every fault an installation can have, with the name that --fault takes')
-    .argument('<file>', 'an installation (JSON), "-" for standard input, or the name of an example')
+    .argument('<file>', fileArgument)
     .option('--json', 'JSON instead of text', false)
     .action((file: string, options: { json: boolean }) => {
       const faults = faultsOf(compile(loadInstallation(file)))

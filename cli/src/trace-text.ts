@@ -2,6 +2,7 @@ import {
   demandWords,
   eventText,
   openPointText,
+  potentialText,
   claimText,
   stateWords,
   traceReport,
@@ -28,8 +29,8 @@ export function traceText(circuit: Circuit, rig: Rig): string[] {
     lines.push(`  ${c.boiler}.${c.input}: ${c.called ? `called${unasked}` : 'not called'}`)
   }
   lines.push('', 'Terminals')
-  for (const [ref, { state, volts }] of Object.entries(report.terminals))
-    lines.push(`  ${ref.padEnd(22)} ${stateWords[state].padEnd(9)}${volts === null ? '' : `${volts} V`}`)
+  for (const [ref, potential] of Object.entries(report.terminals))
+    lines.push(`  ${ref.padEnd(26)} ${stateWords[potential.state].padEnd(9)}${potentialText(circuit, potential)}`)
   lines.push('', 'Events')
   for (const event of rig.simulation.history)
     lines.push(`  ${(event.time / 1000).toFixed(3).padStart(10)} s  ${eventText(circuit, event, rig.faults)}`)

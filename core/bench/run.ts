@@ -25,7 +25,7 @@ for (const { id, installation } of examples) {
   const nets = emptyNets(circuit)
   const rest = new Simulation(circuit)
   bench.add(`compile, ${id}`, () => void compile(installation))
-  bench.add(`merge, ${id}`, () => void mergeNets(circuit, rest.joins, nets))
+  bench.add(`merge, ${id}`, () => void mergeNets(circuit, rest.electrics.state, nets))
 
   const { channel, thermostat } = installation.intent.demands[0]
   if (!channel || !thermostat) continue

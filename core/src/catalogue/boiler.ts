@@ -1,77 +1,182 @@
-import { neverMakes, openCircuit, stuckMade } from './failures'
-import type { DeviceType } from './primitives'
+import { leaks, neverMakes, openCircuit, stuckMade } from './failures'
+import type { DeviceType, Primitive, Setting, TerminalType } from './primitives'
+
+const makers = 'Boiler fault: for the maker or a licensed engineer.'
+
+const settings: Setting[] = [
+  {
+    id: 'self-check',
+    label: 'Self-check before firing',
+    unit: 's',
+    min: 0,
+    max: 120,
+    default: 8,
+    origin: 'usual value',
+  },
+  { id: 'overrun', label: 'Pump overrun', unit: 'min', min: 0, max: 15, default: 5, origin: 'domain: 3 to 10 min' },
+  { id: 'watts', label: 'Own draw', unit: 'W', min: 1, max: 150, default: 40, origin: 'usual value' },
+  {
+    id: 'leak',
+    label: 'Wet board to earth',
+    unit: 'Ω',
+    min: 1,
+    max: 100000,
+    default: 10,
+    origin: 'usual value: low enough to blow the fuse',
+  },
+]
+const mains: TerminalType[] = [
+  { id: 'L', legend: 'Permanent live', role: 'permanent-live' },
+  { id: 'N', legend: 'Neutral', role: 'neutral' },
+  { id: 'E', legend: 'Earth', role: 'earth' },
+]
+const pumpOutput: TerminalType[] = [
+  { id: 'PL', legend: 'Pump live', role: 'output' },
+  { id: 'PN', legend: 'Pump neutral', role: 'output' },
+  { id: 'PE', legend: 'Pump earth', role: 'output' },
+]
+
+/** What every boiler under permanent live with a pump output has: board, sequence, pump relay, bars. */
+const core = (powered: string): Primitive[] => [
+  {
+    kind: 'load',
+    id: 'board',
+    label: 'board',
+    from: 'L',
+    to: 'N',
+    watts: { setting: 'watts' },
+    failures: [openCircuit('board dead', 1, makers)],
+  },
+  {
+    kind: 'behaviour',
+    id: 'sequence',
+    label: 'sequence',
+    behaviour: 'boiler-sequence',
+    watches: { powered, call: 'call' },
+    figures: { selfCheckSeconds: { setting: 'self-check' }, overrunMinutes: { setting: 'overrun' } },
+  },
+  {
+    kind: 'contact',
+    id: 'pump-relay',
+    label: 'pump relay',
+    a: 'L',
+    b: 'PL',
+    closedWhen: { behaviour: 'sequence', in: ['self-check', 'firing', 'overrun'] },
+    failures: [neverMakes('pump output dead', 1, makers), stuckMade('pump relay welded', 0.7, makers)],
+  },
+  { kind: 'strap', id: 'neutral-bar', label: 'neutral bar', a: 'N', b: 'PN' },
+  { kind: 'strap', id: 'earth-bar', label: 'earth bar', a: 'E', b: 'PE' },
+  {
+    kind: 'insulation',
+    id: 'casing',
+    label: 'board',
+    a: 'L',
+    b: 'E',
+    ohms: { setting: 'leak' },
+    failures: [leaks('water on its board', 1, `Find the leak first. ${makers}`)],
+  },
+]
 
 export const systemBoiler: DeviceType = {
   id: 'boiler-switched-live',
-  version: 1,
+  version: 2,
   name: 'Boiler with permanent live, switched live and pump output',
   about:
     'Stays under permanent live. The switched live calls it: pump on, self-check, then firing. When the call goes the ' +
-    'burner goes out at once and the pump output overruns to carry the heat away.',
-  terminals: [
-    { id: 'L', legend: 'Permanent live', role: 'permanent-live' },
-    { id: 'N', legend: 'Neutral', role: 'neutral' },
-    { id: 'E', legend: 'Earth', role: 'earth' },
-    { id: 'SL', legend: 'Switched live', role: 'input' },
-    { id: 'PL', legend: 'Pump live', role: 'output' },
-    { id: 'PN', legend: 'Pump neutral', role: 'output' },
-    { id: 'PE', legend: 'Pump earth', role: 'output' },
-  ],
+    'burner goes out at once and the pump output overruns to carry the heat away. A sensitive input acts on the ' +
+    'voltage that an open core picks up beside a live one.',
+  terminals: [...mains, { id: 'SL', legend: 'Switched live', role: 'input' }, ...pumpOutput],
   controls: [],
   settings: [
+    ...settings,
     {
-      id: 'self-check',
-      label: 'Self-check before firing',
-      unit: 's',
-      min: 0,
-      max: 120,
-      default: 8,
-      origin: 'usual value',
+      id: 'input',
+      label: 'Resistance of the call input',
+      unit: 'Ω',
+      min: 5000,
+      max: 2_000_000,
+      default: 53_000,
+      origin: 'usual value: about 1 W at 230 V; sensitive inputs have a megohm',
     },
-    { id: 'overrun', label: 'Pump overrun', unit: 'min', min: 0, max: 15, default: 5, origin: 'domain: 3 to 10 min' },
-    { id: 'watts', label: 'Own draw', unit: 'W', min: 1, max: 150, default: 40, origin: 'usual value' },
+    {
+      id: 'acts-on',
+      label: 'Call input acts on',
+      unit: '% of supply volts',
+      min: 10,
+      max: 90,
+      default: 60,
+      origin: 'usual value; domain: some act on a few tens of volts',
+    },
   ],
   inputs: [{ id: 'SL', terminal: 'SL', load: 'call' }],
   primitives: [
-    {
-      kind: 'load',
-      id: 'board',
-      label: 'board',
-      from: 'L',
-      to: 'N',
-      watts: { setting: 'watts' },
-      failures: [openCircuit('board dead', 1, 'Boiler fault: for the maker or a licensed engineer.')],
-    },
     {
       kind: 'load',
       id: 'call',
       label: 'call input',
       from: 'SL',
       to: 'N',
-      watts: 1,
-      failures: [openCircuit('no answer to a call', 1, 'Boiler fault: for the maker or a licensed engineer.')],
+      ohms: { setting: 'input' },
+      pullsIn: { setting: 'acts-on' },
+      failures: [openCircuit('no answer to a call', 1, makers)],
+    },
+    ...core('board'),
+  ],
+}
+
+/** The volts an extra-low-voltage input of a board stands before it burns out: a usual value. */
+const boardWithstands = 60
+
+export const voltFreeBoiler: DeviceType = {
+  id: 'boiler-volt-free-call',
+  version: 1,
+  name: 'Boiler with a volt-free call and pump output',
+  about:
+    'Stays under permanent live. A contact between T1 and T2 calls it: the boiler feeds that contact itself with extra-low ' +
+    'voltage from its own transformer. Mains on T1 or T2 destroys the board.',
+  terminals: [
+    ...mains,
+    { id: 'T1', legend: 'Call feed', role: 'output', extraLow: true },
+    { id: 'T2', legend: 'Call return', role: 'input', extraLow: true },
+    ...pumpOutput,
+  ],
+  controls: [],
+  settings,
+  inputs: [{ id: 'T', terminal: 'T2', load: 'call' }],
+  primitives: [
+    {
+      kind: 'load',
+      id: 'call',
+      label: 'call input',
+      from: 'T2',
+      to: 'E',
+      watts: 0.2,
+      volts: 24,
+      withstands: boardWithstands,
+      failures: [openCircuit('no answer to a call', 1, makers)],
+    },
+    { kind: 'load', id: 'primary', label: 'board transformer', from: 'L', to: 'N', watts: 2 },
+    {
+      kind: 'transformer',
+      id: 'transformer',
+      label: 'board transformer',
+      primary: 'primary',
+      fed: 'T1',
+      common: 'E',
+      volts: 24,
+      va: 4,
+      regulation: 25,
     },
     {
-      kind: 'behaviour',
-      id: 'sequence',
-      label: 'sequence',
-      behaviour: 'boiler-sequence',
-      watches: { powered: 'board', call: 'call' },
-      figures: { selfCheckSeconds: { setting: 'self-check' }, overrunMinutes: { setting: 'overrun' } },
+      kind: 'load',
+      id: 'logic',
+      label: 'board logic',
+      from: 'T1',
+      to: 'E',
+      watts: 0.5,
+      volts: 24,
+      withstands: boardWithstands,
     },
-    {
-      kind: 'contact',
-      id: 'pump-relay',
-      label: 'pump relay',
-      a: 'L',
-      b: 'PL',
-      closedWhen: { behaviour: 'sequence', in: ['self-check', 'firing', 'overrun'] },
-      failures: [
-        neverMakes('pump output dead', 1, 'Boiler fault: for the maker or a licensed engineer.'),
-        stuckMade('pump relay welded', 0.7, 'Boiler fault: for the maker or a licensed engineer.'),
-      ],
-    },
-    { kind: 'strap', id: 'neutral-bar', label: 'neutral bar', a: 'N', b: 'PN' },
-    { kind: 'strap', id: 'earth-bar', label: 'earth bar', a: 'E', b: 'PE' },
+    ...core('logic'),
   ],
 }

@@ -14,10 +14,16 @@ const conditionsOf = (p: Primitive): Condition[] =>
 /** Which ways of failing a kind of part can have at all. */
 const modes: Record<Primitive['kind'], FailureMode[]> = {
   contact: ['held-open', 'held-closed'],
-  changeover: ['held-released', 'held-operated'],
+  changeover: ['held-released', 'held-operated', 'made-throw-open', 'rest-throw-open'],
   load: ['open-circuit', 'jammed'],
   actuator: ['seized-shut', 'seized-open'],
   fuse: ['blown'],
+  diode: ['open-circuit', 'short-circuit'],
+  transformer: ['open-circuit'],
+  insulation: ['short-circuit'],
+  'residual-trip': [],
+  suppressor: [],
+  port: [],
   strap: [],
   sensor: [],
   source: [],
@@ -42,7 +48,13 @@ describe.each(deviceTypes.map((t): [string, DeviceType] => [t.id, t]))('device t
         case 'contact':
         case 'strap':
         case 'fuse':
+        case 'insulation':
+        case 'suppressor':
           return [p.a, p.b]
+        case 'diode':
+          return [p.anode, p.cathode]
+        case 'transformer':
+          return [p.fed, p.common]
         case 'changeover':
           return [p.common, p.no, p.nc]
         case 'load':

@@ -1,10 +1,13 @@
 import type { TypeDirectory } from '../installation'
-import { systemBoiler } from './boiler'
-import { fusedSpur } from './fused-spur'
+import { systemBoiler, voltFreeBoiler } from './boiler'
+import { boxFuse, fusedSpur, fusedSpurBehindRcd } from './fused-spur'
+import { lowVoltageValve, transformer } from './low-voltage'
+import { midPositionValve } from './mid-position-valve'
 import type { DeviceType } from './primitives'
 import { programmer } from './programmer'
 import { pump } from './pump'
-import { cylinderThermostat, roomThermostat } from './thermostats'
+import { suppressor } from './suppressor'
+import { cylinderThermostat, roomThermostat, voltFreeThermostat } from './thermostats'
 import { twoPortValve } from './two-port-valve'
 
 export * from './conditions'
@@ -13,11 +16,19 @@ export * from './primitives'
 /** Every device type that ships. */
 export const deviceTypes: readonly DeviceType[] = [
   fusedSpur,
+  fusedSpurBehindRcd,
+  boxFuse,
   programmer,
   roomThermostat,
+  voltFreeThermostat,
   cylinderThermostat,
   twoPortValve,
+  midPositionValve,
+  transformer,
+  lowVoltageValve,
+  suppressor,
   systemBoiler,
+  voltFreeBoiler,
   pump,
 ]
 

@@ -11,8 +11,11 @@ export type Condition =
   | { control: string; is: readonly string[] }
   /** The sensor asks for heat. */
   | { sensor: string }
-  /** Travel has reached this fraction of full opening and is not on its way back. */
-  | { actuator: string; reached: Amount }
+  /**
+   * Travel has reached this fraction of full opening. A switch on the gear lets go again at `releasedAt`, a little
+   * below; one that only feels the end of travel (no `releasedAt`) lets go as closing begins.
+   */
+  | { actuator: string; reached: Amount; releasedAt?: Amount }
   | { energised: string }
   | { behaviour: string; in: readonly string[] }
   | { all: readonly Condition[] }
@@ -25,7 +28,11 @@ export type FailureMode =
   | 'held-open'
   | 'held-operated'
   | 'held-released'
+  /** One throw of a changeover no longer conducts: burnt away. */
+  | 'made-throw-open'
+  | 'rest-throw-open'
   | 'open-circuit'
+  | 'short-circuit'
   | 'jammed'
   | 'seized-shut'
   | 'seized-open'
@@ -73,15 +80,85 @@ export interface Strap extends Part {
   b: string
 }
 
-/** Anything that draws current between two terminals. */
+/**
+ * Anything that draws current between two terminals. It is an impedance: a resistance from its power at nominal
+ * voltage, or, where it is a winding, a DC resistance in series with an inductance that has its iron loss beside it.
+ */
 export interface Load extends Part {
   kind: 'load'
   from: string
   to: string
-  /** Watts at nominal voltage. */
-  watts: Amount
+  /** Watts at nominal voltage; a load has this or `ohms`. */
+  watts?: Amount
+  /** Ohms of a resistive load. */
+  ohms?: Amount
+  /** Nominal volts; left out, the supply's. */
+  volts?: Amount
+  /** Power factor at nominal voltage, lagging, above 0 to 1; left out, 1. */
+  powerFactor?: Amount
+  /** DC resistance of a winding, per cent of its impedance at nominal voltage; left out, the load is resistive. */
+  dcPercent?: Amount
+  /** Per cent of nominal volts from which it works; left out, 75. */
+  pullsIn?: Amount
+  /** Per cent of nominal volts below which it lets go again; left out, four fifths of `pullsIn`. */
+  dropsOut?: Amount
+  /** Per cent of nominal volts, as a mean (DC), from which a rotor at rest is held where it is. */
+  holdsOn?: Amount
+  /** Volts across it beyond which it burns out for good. */
+  withstands?: Amount
   /** A load that does visible work when energised: it runs, turns, moves. */
   work?: 'runs'
+}
+
+/** A way for current that is there only once insulation has failed. */
+export interface Insulation extends Part {
+  kind: 'insulation'
+  a: string
+  b: string
+  /** Ohms of the way once the insulation has failed. */
+  ohms: Amount
+}
+
+/** A resistor and a capacitor in series: a suppressor across an input or a contact. */
+export interface Suppressor extends Part {
+  kind: 'suppressor'
+  a: string
+  b: string
+  ohms: Amount
+  microfarads: Amount
+}
+
+/** A diode with a resistor in series: passes half-waves from anode to cathode. */
+export interface DiodePath extends Part {
+  kind: 'diode'
+  anode: string
+  cathode: string
+  ohms: Amount
+}
+
+/** Two windings on one core; nothing joins the secondary to the primary. */
+export interface Transformer extends Part {
+  kind: 'transformer'
+  /** The load that is its primary: magnetising current and losses, and the winding itself. */
+  primary: string
+  /** The secondary's fed side and its return. */
+  fed: string
+  common: string
+  /** Secondary volts at full load. */
+  volts: Amount
+  /** Full load, volt-amperes. */
+  va: Amount
+  /** Per cent by which the secondary rises from full load to none: it sets the internal resistance. */
+  regulation: Amount
+}
+
+/** Watches the currents of two contacts, line and neutral, and throws a control when they differ. */
+export interface ResidualTrip extends Part {
+  kind: 'residual-trip'
+  contacts: readonly [string, string]
+  /** Rated residual current, milliamperes. */
+  milliamps: Amount
+  throws: { control: string; to: string }
 }
 
 /** Travel driven by a load against a spring. Position 0 is shut, 1 is open. */
@@ -92,6 +169,15 @@ export interface Actuator extends Part {
   openSeconds: Amount
   /** Seconds from open to shut on the spring. */
   returnSeconds: Amount
+}
+
+/** A water port that an actuator uncovers over a part of its travel. */
+export interface Port extends Part {
+  kind: 'port'
+  actuator: string
+  /** Fractions of travel between which water can pass. */
+  openFrom: number
+  openTo: number
 }
 
 /** Compares a temperature with a set-point, with a differential centred on the set-point. */
@@ -121,6 +207,8 @@ export interface Source extends Part {
   line: string
   neutral: string
   earth: string
+  /** Ohms from the origin through the supply and back: it bounds the current of a short. */
+  loopOhms: Amount
 }
 
 /** A sequence that needs code of its own, by the name it has in the simulator. */
@@ -133,7 +221,22 @@ export interface BehaviourPart extends Part {
   figures: Record<string, Amount>
 }
 
-export type Primitive = Contact | Changeover | Strap | Load | Actuator | Sensor | Fuse | Source | BehaviourPart
+export type Primitive =
+  | Contact
+  | Changeover
+  | Strap
+  | Load
+  | Insulation
+  | Suppressor
+  | DiodePath
+  | Transformer
+  | ResidualTrip
+  | Actuator
+  | Port
+  | Sensor
+  | Fuse
+  | Source
+  | BehaviourPart
 
 /** What a terminal needs or gives; rules are written against these. */
 export type TerminalRole =
@@ -150,7 +253,9 @@ export interface TerminalType {
   legend: string
   role: TerminalRole
   /** The conductor colour of a fixed lead, where the terminal is one. */
-  lead?: 'brown' | 'blue' | 'green-yellow' | 'grey' | 'orange' | 'white'
+  lead?: 'brown' | 'blue' | 'green-yellow' | 'grey' | 'orange' | 'white' | 'red' | 'yellow'
+  /** Extra-low voltage: never mains, and no insulation test. */
+  extraLow?: boolean
   /** Inside the device: no conductor can be put on it. */
   internal?: boolean
 }

@@ -128,3 +128,55 @@ export const cylinderThermostat: DeviceType = {
     },
   ],
 }
+
+/** A battery one, or a plain two-wire contact: it needs no neutral and gives no volts of its own. */
+export const voltFreeThermostat: DeviceType = {
+  id: 'room-thermostat-volt-free',
+  version: 1,
+  name: 'Room thermostat, volt-free contact',
+  about:
+    'A battery works the electronics; the contact between the feed and the switched conductor gives no volts of its ' +
+    'own and takes mains or extra-low voltage alike.',
+  terminals: [
+    { id: 'R', legend: 'Feed', role: 'contact-feed' },
+    { id: 'W', legend: 'Switched', role: 'output' },
+  ],
+  controls: [
+    { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 5, max: 30, step: 0.5, initial: 10 },
+    { kind: 'number', id: 'room', label: 'Room', unit: '°C', min: -5, max: 40, step: 0.5, initial: 18, ambient: true },
+  ],
+  settings: [
+    {
+      id: 'differential',
+      label: 'Differential',
+      unit: 'K',
+      min: 0.2,
+      max: 3,
+      default: 0.5,
+      origin: 'domain: 0.5 to 1 K',
+    },
+  ],
+  inputs: [],
+  primitives: [
+    {
+      kind: 'sensor',
+      id: 'electronics',
+      label: 'sensor',
+      reads: 'room',
+      setPoint: 'set',
+      differential: { setting: 'differential' },
+    },
+    {
+      kind: 'contact',
+      id: 'contact',
+      label: 'contact',
+      a: 'R',
+      b: 'W',
+      closedWhen: { sensor: 'electronics' },
+      failures: [
+        neverMakes('contact does not make', 2, 'Fresh batteries first, then replace the room thermostat.'),
+        stuckMade('contact welded', 1, 'Replace the room thermostat.'),
+      ],
+    },
+  ],
+}

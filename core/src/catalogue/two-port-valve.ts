@@ -1,4 +1,5 @@
 import { neverMakes, openCircuit, seizedOpen, seizedShut, stuckMade } from './failures'
+import { motorSettings, motorWinding } from './motor'
 import type { DeviceType } from './primitives'
 
 export const twoPortValve: DeviceType = {
@@ -28,15 +29,7 @@ export const twoPortValve: DeviceType = {
       default: 0.85,
       origin: 'domain: 85 %, never earlier',
     },
-    {
-      id: 'watts',
-      label: 'Motor',
-      unit: 'W',
-      min: 2,
-      max: 12,
-      default: 6,
-      origin: 'domain: about 6 W driving and stalled',
-    },
+    ...motorSettings(6, 'domain: about 6 W driving and stalled'),
   ],
   inputs: [],
   primitives: [
@@ -46,7 +39,7 @@ export const twoPortValve: DeviceType = {
       label: 'motor',
       from: 'M',
       to: 'N',
-      watts: { setting: 'watts' },
+      ...motorWinding,
       failures: [openCircuit('motor open', 5, 'Replace the head, or the motor alone where it is sold.')],
     },
     {
@@ -61,6 +54,7 @@ export const twoPortValve: DeviceType = {
         seizedOpen('bound open', 1, 'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.'),
       ],
     },
+    { kind: 'port', id: 'outlet', label: 'outlet', actuator: 'travel', openFrom: 0.02, openTo: 1 },
     {
       kind: 'contact',
       id: 'end-switch',

@@ -2,7 +2,7 @@ import type { Condition } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { ContactRef, Demand } from '../installation'
 import { formatAction, Simulation, type Action } from '../simulation'
-import { callLoad, demandStates, unaskedCalls, valveMotors, wanted } from '../trace'
+import { callLoad, circuitOpen, demandStates, unaskedCalls, wanted } from '../trace'
 import type { Finding } from './finding'
 
 /** The actions that make a device's contact ask, or stop asking: found in the conditions, not in device names. */
@@ -98,13 +98,9 @@ export function demandFindings(circuit: Circuit): { findings: Finding[]; combina
   return { findings: [...findings.values()], combinations: combinations.length }
 }
 
-/** Is the demand's circuit driven open and its boiler input called? */
-function served(sim: Simulation, demand: Demand): boolean {
-  return (
-    valveMotors(sim.circuit, demand).every((motor) => sim.loadEnergised(motor)) &&
-    sim.loadEnergised(callLoad(sim.circuit, demand.call))
-  )
-}
+/** Is the demand's circuit open and its boiler input called? */
+const served = (sim: Simulation, demand: Demand): boolean =>
+  circuitOpen(sim, demand) && sim.loadEnergised(callLoad(sim.circuit, demand.call))
 
 function inputTerminal(circuit: Circuit, demand: Demand): string {
   const { type } = circuit.devices[circuit.deviceIndex.get(demand.call.boiler)!]

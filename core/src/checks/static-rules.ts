@@ -1,4 +1,4 @@
-import { emptyNets, LINE, mergeNets, NEUTRAL, EARTH, shortCircuit, type Circuit, type Nets } from '../circuit'
+import { EARTH, emptyNets, FED, LINE, mergeNets, NEUTRAL, shortCircuit, type Circuit, type Nets } from '../circuit'
 import type { Finding } from './finding'
 
 /** Nets with fuses whole, the isolator shut, and every other contact as `closes` says of its device. */
@@ -43,7 +43,7 @@ export function staticFindings(circuit: Circuit): Finding[] {
         // A contact cannot feed itself from what it feeds: only other devices' contacts count.
         const own = circuit.deviceIndex.get(atom.owner)
         const others = netsWith(circuit, (device) => device !== own)
-        if (!(polesAt(others, i) & LINE))
+        if (!(polesAt(others, i) & (LINE | FED)))
           findings.push({ rule: 'contact-without-feed', severity: 'will-not-work', ...at })
         break
       }

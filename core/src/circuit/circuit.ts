@@ -4,14 +4,22 @@ import type {
   BehaviourPart,
   Changeover,
   Condition,
+  ConditionLeaf,
   Contact,
   DeviceType,
+  DiodePath,
   Fuse,
+  Insulation,
   Load,
+  Port,
+  ResidualTrip,
   Sensor,
+  Source,
   TerminalRole,
+  Transformer,
 } from '../catalogue'
 import type { Cable, Core, Device, Installation, Link } from '../installation'
+import type { Complex, Element } from './impedance'
 
 /** A point conductors can be joined at: a terminal, a connector, or the free end of a conductor. */
 export interface Atom {
@@ -60,6 +68,8 @@ export interface CompiledDevice {
   actuatorIndex: Map<string, number>
   sensorIndex: Map<string, number>
   behaviourIndex: Map<string, number>
+  /** By the condition that speaks of it. */
+  camIndex: Map<ConditionLeaf, number>
   /** A figure in its own unit, from the device's settings, else the type's default. */
   amount(amount: Amount): number
 }
@@ -69,7 +79,62 @@ export interface CompiledLoad {
   part: Load
   a: number
   b: number
-  watts: number
+  element: Element
+  /** Volts: nominal, from which it works, below which it lets go, and beyond which it burns out. */
+  nominal: number
+  pullsIn: number
+  dropsOut: number
+  withstands: number
+  /** Mean volts that hold a rotor at rest; Infinity where none do. */
+  holdsOn: number
+}
+/** A linear element between two atoms, with what takes it out of the circuit or puts it in. */
+export interface Branch {
+  a: number
+  b: number
+  element: Element
+  /** Its admittance at the supply's frequency, siemens. */
+  y: Complex
+  of:
+    | { kind: 'load'; load: number }
+    | { kind: 'insulation'; insulation: number }
+    | { kind: 'suppressor'; device: number; part: string }
+    /** Between two cores of a cable, half of it at each end. */
+    | { kind: 'capacitance'; cable: string }
+    /** The leads of an instrument. */
+    | { kind: 'instrument' }
+}
+export interface CompiledInsulation {
+  device: number
+  part: Insulation
+}
+export interface CompiledDiode {
+  device: number
+  part: DiodePath
+  anode: number
+  cathode: number
+  ohms: number
+}
+export interface CompiledTransformer {
+  device: number
+  part: Transformer
+  /** The load that is its primary winding. */
+  primary: number
+  fed: number
+  common: number
+  /** Secondary volts without load, per primary volt. */
+  ratio: number
+  /** Secondary volts at full load and nominal supply. */
+  nominal: number
+  /** Internal resistance, referred to the secondary. */
+  seriesOhms: number
+}
+export interface CompiledTrip {
+  device: number
+  part: ResidualTrip
+  /** Throws whose currents it compares, line and neutral. */
+  contacts: [number, number]
+  amps: number
 }
 export interface CompiledFuse {
   device: number
@@ -83,8 +148,21 @@ export interface CompiledActuator {
   drivenBy: number
   openMs: number
   returnMs: number
-  /** Fractions of travel at which some contact switches, ascending. */
+  /** Fractions of travel at which something switches on the way up, ascending. */
   thresholds: number[]
+  /** Fractions of travel at which something lets go on the way down, ascending. */
+  releases: number[]
+}
+/** A switch on the gear that lets go lower than it makes: it remembers which it did last. */
+export interface CompiledCam {
+  actuator: number
+  reached: number
+  releasedAt: number
+}
+export interface CompiledPort {
+  device: number
+  part: Port
+  actuator: number
 }
 export interface CompiledSensor {
   device: number
@@ -102,14 +180,18 @@ export interface CompiledBehaviour {
 }
 export interface CompiledSource {
   device: number
+  part: Source
   line: number
   neutral: number
   earth: number
+  loopOhms: number
 }
 
 /** The installation made ready for computing: indices instead of names. Holds no state; one serves many simulations. */
 export interface Circuit {
   installation: Installation
+  /** Angular frequency of the supply, rad/s. */
+  omega: number
   atoms: Atom[]
   atomIndex: Map<string, number>
   edges: Edge[]
@@ -119,8 +201,15 @@ export interface Circuit {
   deviceIndex: Map<string, number>
   contacts: ContactThrow[]
   loads: CompiledLoad[]
+  branches: Branch[]
+  insulations: CompiledInsulation[]
+  diodes: CompiledDiode[]
+  transformers: CompiledTransformer[]
   fuses: CompiledFuse[]
+  trips: CompiledTrip[]
   actuators: CompiledActuator[]
+  cams: CompiledCam[]
+  ports: CompiledPort[]
   sensors: CompiledSensor[]
   behaviours: CompiledBehaviour[]
   sources: CompiledSource[]
@@ -130,3 +219,15 @@ export interface Circuit {
 
 /** The other end of an edge. */
 export const across = (edge: Edge, atom: number): number => (edge.a === atom ? edge.b : edge.a)
+
+/** Where a signal can come from: the mains, and the secondary of every transformer. */
+export interface Feed {
+  line: number
+  neutral: number
+  /** The transformer whose secondary it is. */
+  transformer?: number
+}
+export const feedsOf = (circuit: Circuit): Feed[] => [
+  ...circuit.sources,
+  ...circuit.transformers.map(({ fed, common }, transformer) => ({ line: fed, neutral: common, transformer })),
+]

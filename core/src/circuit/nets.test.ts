@@ -1,17 +1,7 @@
 import fc from 'fast-check'
 import { circuitOf, installationOf } from '../../testing'
 import { examples } from '../examples'
-import {
-  compile,
-  conductingPath,
-  conducts,
-  emptyNets,
-  fusesInShort,
-  mergeNets,
-  shortCircuit,
-  type Circuit,
-  type Joins,
-} from '.'
+import { compile, conductingPath, conducts, emptyNets, mergeNets, type Circuit, type Joins } from '.'
 
 const joinsFrom = (circuit: Circuit, closed: boolean[], broken: number[] = []): Joins => ({
   closed: Uint8Array.from(circuit.contacts, (_, i) => (closed[i] ? 1 : 0)),
@@ -85,19 +75,5 @@ describe('nets', () => {
     const spare = cores.find((k) => k.id === 'grey')!.ends[1]
     if (spare.at !== 'parked') throw new Error('the grey core is spare')
     expect(netOf[circuit.atomIndex.get(spare.terminal)!]).toBe(netOf[circuit.atomIndex.get('joint')!])
-  })
-})
-
-describe('a short circuit', () => {
-  it('is opened by the fuse of lowest rating in its path, never by the breaker first', () => {
-    const doc = installationOf('two-port-heating')
-    doc.links.push({ id: 'stray', kind: 'fitted', between: ['wc.1', 'wc.5'] })
-    const circuit = compile(doc)
-    const joins = joinsFrom(
-      circuit,
-      circuit.contacts.map(() => true),
-    )
-    expect(shortCircuit(circuit, mergeNets(circuit, joins, emptyNets(circuit)))).toBe(true)
-    expect(fusesInShort(circuit, joins).map((f) => circuit.fuses[f].amps)).toEqual([3, 32])
   })
 })

@@ -10,14 +10,41 @@ export interface Joins {
   broken: Uint8Array
 }
 
+/** Everything about the parts that decides what stands on a terminal, besides the supply. 1 where it is so. */
+export interface CircuitState extends Joins {
+  /** Loads burnt out or open inside. */
+  openLoads: Uint8Array
+  /** Transformers with an open winding. */
+  openTransformers: Uint8Array
+  /** Insulation that has failed and lets current through. */
+  failedInsulation: Uint8Array
+  openDiodes: Uint8Array
+  /** Diodes that conduct both ways. */
+  shortedDiodes: Uint8Array
+}
+
+export const wholeState = (circuit: Circuit): CircuitState => ({
+  closed: new Uint8Array(circuit.contacts.length),
+  blown: new Uint8Array(circuit.fuses.length),
+  broken: new Uint8Array(circuit.edges.length),
+  openLoads: new Uint8Array(circuit.loads.length),
+  openTransformers: new Uint8Array(circuit.transformers.length),
+  failedInsulation: new Uint8Array(circuit.insulations.length),
+  openDiodes: new Uint8Array(circuit.diodes.length),
+  shortedDiodes: new Uint8Array(circuit.diodes.length),
+})
+
 export const LINE = 1
 export const NEUTRAL = 2
 export const EARTH = 4
+/** The fed side and the return of a transformer's secondary: extra-low voltage, joined to no pole of the mains. */
+export const FED = 8
+export const RETURN = 16
 
 export interface Nets {
   /** Net number of each atom. A net is named by one of its atoms. */
   netOf: Int32Array
-  /** By net number: which poles of the supply are joined to it without a load between. */
+  /** By net number: which poles of the supply, or of a secondary, are joined to it without a load between. */
   poles: Uint8Array
 }
 
@@ -61,6 +88,10 @@ export function mergeNets(circuit: Circuit, joins: Joins, nets: Nets): Nets {
     poles[parent[source.neutral]] |= NEUTRAL
     poles[parent[source.earth]] |= EARTH
   }
+  for (const { fed, common } of circuit.transformers) {
+    poles[parent[fed]] |= FED
+    poles[parent[common]] |= RETURN
+  }
   return nets
 }
 
@@ -76,24 +107,6 @@ export function shortCircuit(circuit: Circuit, nets: Nets): boolean {
     if (poles & (NEUTRAL | EARTH)) return true
   }
   return false
-}
-
-/**
- * Fuses on a shortest conducting path from line to neutral or earth, by rising rating: the first of them opens first.
- * Every other path of the same short shares the fuses that stand in line with the source, or opens in its turn.
- */
-export function fusesInShort(circuit: Circuit, joins: Joins): number[] {
-  for (const source of circuit.sources) {
-    const path = conductingPath(circuit, joins, source.line, (atom) => atom === source.neutral || atom === source.earth)
-    if (!path) continue
-    return path
-      .flatMap((edge) => {
-        const e = circuit.edges[edge]
-        return e.kind === 'fuse' ? [e.fuse] : []
-      })
-      .sort((x, y) => circuit.fuses[x].amps - circuit.fuses[y].amps || x - y)
-  }
-  return []
 }
 
 /** Edges of a shortest conducting path between an atom and the first that `reached` accepts, or undefined. */

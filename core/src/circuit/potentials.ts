@@ -1,86 +1,156 @@
-import type { Circuit } from './circuit'
-import { EARTH, LINE, NEUTRAL, type Nets } from './nets'
+import { magnitude, type Electrics } from './electrics'
+import { EARTH, FED, LINE, NEUTRAL, RETURN } from './nets'
 
 /**
- * What stands on a terminal, from what it is joined to, not from volts alone:
- * live, neutral, earth: joined to that pole · dead: 0 V, held there through a load · partial: line reaches it only
- * through a load · floating: joined to nothing · unknown: a conductor here has an end nobody has found.
+ * What stands on a terminal, from what it is joined to and through what, not from volts alone:
+ * live, neutral, earth: joined to that pole · dead: held at 0 V through a load · partial: line reaches it only through
+ * a load · floating: nothing holds it closer than a low-impedance tester would · unknown: a conductor here has an end
+ * nobody has found. Behind a transformer live is its fed side and neutral its return.
  */
 export type StateWord = 'live' | 'partial' | 'dead' | 'neutral' | 'earth' | 'floating' | 'unknown'
 
 export interface Potential {
   state: StateWord
-  /** Volts to neutral, r.m.s.; null where joins alone do not decide it. */
+  /** Volts, r.m.s., with nothing but the installation itself connected; null where it is not known what is joined here. */
   volts: number | null
+  /** Mean volts beside them, where a diode makes half-waves. */
+  mean?: number
+  /** The transformer whose return the volts are against; left out, they are against neutral. */
+  against?: string
 }
 
-/**
- * The potential of every atom. Loads that are broken (`openLoads`, 1 each) join nothing. Volts are given where joins
- * decide them: on a pole, or through a load to one pole with no way back.
- */
-export function potentials(circuit: Circuit, nets: Nets, openLoads: Uint8Array): Potential[] {
-  const { netOf, poles } = nets
-  const neighbours = new Map<number, number[]>()
-  const join = (from: number, to: number) => {
-    const list = neighbours.get(from)
-    if (list) list.push(to)
-    else neighbours.set(from, [to])
-  }
-  circuit.loads.forEach((load, i) => {
-    const a = netOf[load.a]
-    const b = netOf[load.b]
-    if (openLoads[i] || a === b) return
-    join(a, b)
-    join(b, a)
-  })
-  const uncertain = new Set<number>()
-  circuit.atoms.forEach((atom, i) => {
-    if (atom.uncertain) uncertain.add(netOf[i])
-  })
+/** What holds a net no closer than this leaves it floating, ohms: the impedance of a low-impedance tester. */
+export const holdingOhms = 300_000
 
-  /** Poles that reach a net through loads; a net on a pole passes nothing on. */
-  const polesThroughLoads = (net: number): number => {
-    let found = 0
-    const seen = new Set([net])
-    const queue = [net]
-    for (let head = 0; head < queue.length; head++) {
-      for (const next of neighbours.get(queue[head]) ?? []) {
-        if (seen.has(next)) continue
-        seen.add(next)
-        if (poles[next]) found |= poles[next]
-        else queue.push(next)
-      }
-    }
-    return found
-  }
+/** A secondary stands under its volts from this share of nominal. */
+const suppliedShare = 0.3
 
-  const volts = circuit.installation.supply.volts
+/** Stands a transformer's secondary under voltage? */
+export const secondaryLive = (electrics: Electrics, transformer: number): boolean =>
+  electrics.secondaryEmf(transformer) >= suppliedShare * electrics.circuit.transformers[transformer].nominal
+
+const known = new WeakMap<Electrics, Potential[]>()
+
+/** The potential of every atom. */
+export function potentials(electrics: Electrics): Potential[] {
+  const found = known.get(electrics)
+  if (found) return found
+  const { circuit, nets } = electrics
+  const words = new Words(electrics)
   const byNet = new Map<number, Potential>()
-  const of = (net: number): Potential => {
-    const joined = poles[net]
+  const all = circuit.atoms.map((_, i) => {
+    const net = nets.netOf[i]
+    let potential = byNet.get(net)
+    if (!potential) byNet.set(net, (potential = words.of(net)))
+    return potential
+  })
+  known.set(electrics, all)
+  return all
+}
+
+/** Rounded to a tenth of a millivolt: what lies below is the arithmetic, not the circuit. */
+const rounded = (volts: number) => Math.round(volts * 1e4) / 1e4
+
+class Words {
+  private readonly neighbours = new Map<number, number[]>()
+  private readonly uncertain = new Set<number>()
+
+  constructor(private readonly electrics: Electrics) {
+    const { circuit, nets, network, state } = electrics
+    const join = (a: number, b: number) => {
+      if (a === b) return
+      this.neighbours.set(a, [...(this.neighbours.get(a) ?? []), b])
+      this.neighbours.set(b, [...(this.neighbours.get(b) ?? []), a])
+    }
+    for (const { a, b, of } of network.branches) if (of.kind !== 'capacitance') join(nets.netOf[a], nets.netOf[b])
+    circuit.diodes.forEach(({ anode, cathode }, i) => {
+      if (!state.openDiodes[i]) join(nets.netOf[anode], nets.netOf[cathode])
+    })
+    circuit.atoms.forEach((atom, i) => {
+      if (atom.uncertain) this.uncertain.add(nets.netOf[i])
+    })
+  }
+
+  of(net: number): Potential {
+    const { electrics } = this
+    const joined = electrics.nets.poles[net]
+    const { volts } = electrics.circuit.installation.supply
     // While a short lasts, line and neutral are one net and neither word is true.
     if (joined & LINE) return joined & (NEUTRAL | EARTH) ? { state: 'partial', volts: null } : { state: 'live', volts }
     if (joined & NEUTRAL) return { state: 'neutral', volts: 0 }
-    if (joined & EARTH) return { state: 'earth', volts: 0 }
-    if (uncertain.has(net)) return { state: 'unknown', volts: null }
-    const through = polesThroughLoads(net)
-    if (through & LINE) return { state: 'partial', volts: through === LINE ? volts : null }
-    if (through) return { state: 'dead', volts: 0 }
-    return { state: 'floating', volts: null }
+    if (joined & EARTH && !(joined & FED)) return { state: 'earth', volts: 0 }
+    if (this.uncertain.has(net)) return { state: 'unknown', volts: null }
+    const reached = this.polesThroughLoads(net)
+    const mains = (reached | joined) & (LINE | NEUTRAL | EARTH)
+    const reading = this.reading(net, mains & (LINE | NEUTRAL) ? undefined : this.transformerAt(net))
+    if (joined & (FED | RETURN)) return { state: this.secondaryWord(net, joined), ...reading }
+    if (!reached || this.floats(net, reading.against)) return { state: 'floating', ...reading }
+    const fed = reached & LINE || (reached & FED && this.fedLive(net))
+    return { state: fed ? 'partial' : 'dead', ...reading }
   }
-  return circuit.atoms.map((_, i) => {
-    const net = netOf[i]
-    let potential = byNet.get(net)
-    if (!potential) byNet.set(net, (potential = of(net)))
-    return potential
-  })
-}
 
-/** Is a load under full voltage: line on one side, neutral or earth on the other? */
-export function energised(circuit: Circuit, nets: Nets, load: number): boolean {
-  const { a, b } = circuit.loads[load]
-  const pa = nets.poles[nets.netOf[a]]
-  const pb = nets.poles[nets.netOf[b]]
-  const returns = NEUTRAL | EARTH
-  return (pa === LINE && (pb & returns) !== 0 && !(pb & LINE)) || (pb === LINE && (pa & returns) !== 0 && !(pa & LINE))
+  private secondaryWord(net: number, joined: number): StateWord {
+    const { circuit, nets } = this.electrics
+    const live = circuit.transformers.some(({ fed }, i) => nets.netOf[fed] === net && secondaryLive(this.electrics, i))
+    // Both sides of a secondary in one net: a short behind the transformer.
+    if (joined & FED && joined & RETURN) return live ? 'partial' : 'dead'
+    if (joined & FED) return live ? 'live' : 'dead'
+    return 'neutral'
+  }
+
+  private reading(net: number, transformer: number | undefined): Omit<Potential, 'state'> {
+    const { circuit, nets } = this.electrics
+    const own = this.electrics.potential(net)
+    if (transformer === undefined) {
+      const mean = rounded(own.mean)
+      return { volts: rounded(magnitude(own)), ...(Math.abs(mean) > 0.5 && { mean }) }
+    }
+    const { common, device } = circuit.transformers[transformer]
+    const base = this.electrics.potential(nets.netOf[common])
+    return {
+      volts: rounded(Math.hypot(own.re - base.re, own.im - base.im)),
+      against: circuit.devices[device].device.id,
+    }
+  }
+
+  /** Does nothing hold the net closer than a low-impedance tester does? */
+  private floats(net: number, against: string | undefined): boolean {
+    const { circuit, nets } = this.electrics
+    const transformer = circuit.transformers.find((t) => circuit.devices[t.device].device.id === against)
+    const z = this.electrics.impedance(net, transformer ? nets.netOf[transformer.common] : null)
+    // A rotor on half-waves is held through a diode, which a linear impedance does not see.
+    return Math.hypot(z.re, z.im) >= holdingOhms && Math.abs(this.electrics.potential(net).mean) < 1
+  }
+
+  /** The transformer whose secondary the net hangs on, directly or through loads. */
+  private transformerAt(net: number): number | undefined {
+    const { circuit, nets } = this.electrics
+    const island = this.through(net)
+    const at = circuit.transformers.findIndex(
+      ({ fed, common }) => island.has(nets.netOf[fed]) || island.has(nets.netOf[common]),
+    )
+    return at < 0 ? undefined : at
+  }
+
+  private fedLive(net: number): boolean {
+    const { circuit, nets } = this.electrics
+    const island = this.through(net)
+    return circuit.transformers.some(({ fed }, i) => island.has(nets.netOf[fed]) && secondaryLive(this.electrics, i))
+  }
+
+  private polesThroughLoads(net: number): number {
+    let found = 0
+    for (const other of this.through(net)) if (other !== net) found |= this.electrics.nets.poles[other]
+    return found
+  }
+
+  /** Nets reached through loads; one that is on a pole passes nothing on. */
+  private through(net: number): Set<number> {
+    const seen = new Set([net])
+    for (const at of seen) {
+      if (at !== net && this.electrics.nets.poles[at]) continue
+      for (const next of this.neighbours.get(at) ?? []) seen.add(next)
+    }
+    return seen
+  }
 }

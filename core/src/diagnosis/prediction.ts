@@ -1,6 +1,7 @@
 import { actionsFor } from '../checks'
 import type { Circuit } from '../circuit'
 import type { Fault } from '../hypotheses'
+import { terminalVolts } from '../instruments'
 import { Simulation } from '../simulation'
 import { askableContacts } from './candidates'
 import { answers, observableKey, stateKey, type Answer, type ControlState, type Observable } from './observation'
@@ -10,6 +11,9 @@ export type Expected = Answer | 'either'
 
 /** An observation is shut or open by the lever: anything but the closed end of its travel is felt as open. */
 const shutTravel = 0.02
+
+/** Shares of the nominal volts from which a tester's reading is called live, and up to which it is called dead. */
+const [liveShare, deadShare] = [0.8, 0.2]
 
 /**
  * What every look would show under each suspect, by simulating the suspect in each state of the controls.
@@ -32,11 +36,14 @@ export class Predictor {
     const [yes, no] = answers[observable.kind]
     switch (observable.kind) {
       case 'terminal': {
-        const { state, volts } = sim.potentialAt(observable.terminal)
-        // Line through a load with no way back: against a tester's 300 kΩ the load drops next to nothing.
-        if (state === 'partial' && volts !== null) return yes
-        if (state === 'partial' || state === 'unknown') return 'either'
-        return state === 'live' ? yes : no
+        const volts = terminalVolts(sim.electrics, this.circuit.atomIndex.get(observable.terminal)!, 'tester')?.volts
+        if (volts === undefined) return 'either'
+        const { against } = sim.potentialAt(observable.terminal)
+        const nominal =
+          this.circuit.transformers.find((t) => this.circuit.devices[t.device].device.id === against)?.nominal ??
+          this.circuit.installation.supply.volts
+        if (volts >= liveShare * nominal) return yes
+        return volts <= deadShare * nominal ? no : 'either'
       }
       case 'valve': {
         const at = this.circuit.deviceIndex.get(observable.device)!

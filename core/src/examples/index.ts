@@ -1,5 +1,5 @@
 import type { Installation } from '../installation'
-import { planTwoPort, type CircuitBrief } from '../planning'
+import { planLowVoltage, planMidPosition, planTwoPort, type CircuitBrief } from '../planning'
 
 export interface Example {
   id: string
@@ -10,10 +10,12 @@ export interface Example {
 const heating = (name: string): CircuitBrief => ({ kind: 'heating', name })
 const hotWater: CircuitBrief = { kind: 'hot-water', name: 'Hot water' }
 
+const practice = { cable: 'five-core', terminals: 'separate' } as const
+
 const make = (id: string, name: string, circuits: CircuitBrief[]): Example => ({
   id,
   name,
-  installation: planTwoPort({ scheme: 'two-port', circuits, cable: 'five-core', terminals: 'separate' }, id, name),
+  installation: planTwoPort({ scheme: 'two-port', circuits, ...practice }, id, name),
 })
 
 /** Complete, correctly wired installations that ship; tests and benchmarks run on them too. */
@@ -26,6 +28,16 @@ export const examples: readonly Example[] = [
     heating('Upstairs'),
     hotWater,
   ]),
+  {
+    id: 'mid-position',
+    name: 'Mid-position, heating and hot water',
+    installation: planMidPosition(practice, 'mid-position', 'Mid-position, heating and hot water'),
+  },
+  {
+    id: 'low-voltage',
+    name: 'Low voltage, two zones on end switches',
+    installation: planLowVoltage(practice, ['Ground floor', 'Loft'], 'low-voltage', 'Low voltage, two zones'),
+  },
 ]
 
 export const exampleById = (id: string): Example | undefined => examples.find((e) => e.id === id)

@@ -65,7 +65,19 @@ function damageOf(circuit: Circuit, device: number, part: string, failure: Failu
       const held = contact.inverted ? (made === 'open' ? 'closed' : 'open') : made
       return [{ part: 'contact', index, held }]
     })
+  const at = (parts: readonly { device: number; part: { id: string } }[]) =>
+    parts.findIndex((p) => p.device === device && p.part.id === part)
+  const { kind } = circuit.devices[device].type.primitives.find((p) => p.id === part)!
   switch (failure.mode) {
+    case 'made-throw-open':
+    case 'rest-throw-open': {
+      const inverted = failure.mode === 'rest-throw-open'
+      return circuit.contacts.flatMap((contact, index): Damage[] =>
+        contact.device === device && contact.part.id === part && contact.inverted === inverted
+          ? [{ part: 'contact', index, held: 'open' }]
+          : [],
+      )
+    }
     case 'held-open':
     case 'held-released':
       return contacts('open')
@@ -73,7 +85,12 @@ function damageOf(circuit: Circuit, device: number, part: string, failure: Failu
     case 'held-operated':
       return contacts('closed')
     case 'open-circuit':
+      if (kind === 'diode') return [{ part: 'diode', index: at(circuit.diodes), how: 'open' }]
+      if (kind === 'transformer') return [{ part: 'transformer', index: at(circuit.transformers) }]
       return [{ part: 'load', index: loadIndex.get(part)!, how: 'open' }]
+    case 'short-circuit':
+      if (kind === 'diode') return [{ part: 'diode', index: at(circuit.diodes), how: 'short' }]
+      return [{ part: 'insulation', index: at(circuit.insulations) }]
     case 'jammed':
       return [{ part: 'load', index: loadIndex.get(part)!, how: 'jammed' }]
     case 'seized-shut':
@@ -81,6 +98,6 @@ function damageOf(circuit: Circuit, device: number, part: string, failure: Failu
     case 'seized-open':
       return [{ part: 'actuator', index: actuatorIndex.get(part)!, held: 'open' }]
     case 'blown':
-      return [{ part: 'fuse', index: circuit.fuses.findIndex((f) => f.device === device && f.part.id === part) }]
+      return [{ part: 'fuse', index: at(circuit.fuses) }]
   }
 }

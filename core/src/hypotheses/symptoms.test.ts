@@ -16,6 +16,10 @@ const states = {
 const symptoms: Record<string, [rest: string, heating: string, water: string, both: string]> = {
   healthy: ['-', 'hBP', 'wBP', 'hwBP'],
   'spur.fuse.blown': ['-', '-', '-', '-'],
+  'spur.pole-L.never-makes': ['-', '-', '-', '-'],
+  'spur.pole-N.never-makes': ['-', '-', '-', '-'],
+  'boiler.casing.leak': ['-', '-', '-', '-'],
+  'pump.terminals.leak': ['-', '-', '-', '-'],
   'programmer.clock.open': ['-', '-', '-', '-'],
   'programmer.heating.never-operates': ['-', '-', 'wBP', 'wBP'],
   'programmer.heating.stuck-operated': ['-', 'hBP', 'wBP', 'hwBP'],

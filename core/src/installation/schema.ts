@@ -69,6 +69,8 @@ export const cableSchema = z.object({
   label: name,
   /** Length in metres; left out where nobody knows. */
   lengthM: z.number().positive().max(500).optional(),
+  /** Capacitance between any two of its cores, pF per metre; left out where the usual value serves. */
+  picofaradsPerM: z.number().min(0).max(1000).optional(),
   /** Whether its insulation may lie beside mains; extra-low voltage wants that where both share a way. */
   ratedForMains: z.boolean().default(true),
   /** Set where the cable is a device's own fixed lead: what its conductors do is known when nothing else is. */

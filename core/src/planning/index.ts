@@ -1,3 +1,5 @@
 export * from './brief'
 export * from './schedules'
 export * from './two-port'
+export * from './low-voltage'
+export * from './mid-position'

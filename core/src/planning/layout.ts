@@ -1,8 +1,6 @@
 import type { Cable, Colour, Core, End, Link, WiringCentreTerminal } from '../installation'
 import type { PlanBrief } from './brief'
-
-/** What a conductor is for: it decides the colour wanted and the sleeve worn where the cable lacks it. */
-export type Use = 'line' | 'switched' | 'neutral' | 'earth'
+import { harmonised, type ColourSet, type Use } from './colours'
 
 export interface Wire {
   /** The device's terminal; null where the device has none for it (an earth parked at a plastic back plate). */
@@ -10,25 +8,6 @@ export interface Wire {
   use: Use
   /** The wiring centre's function the other end goes to. */
   to: string
-}
-
-const coloursBySize: Record<number, readonly Colour[]> = {
-  3: ['brown', 'blue', 'green-yellow'],
-  4: ['brown', 'black', 'grey', 'green-yellow'],
-  5: ['brown', 'blue', 'green-yellow', 'black', 'grey'],
-}
-const wanted: Record<Use, readonly Colour[]> = {
-  line: ['brown', 'black', 'grey', 'blue'],
-  switched: ['black', 'grey', 'brown', 'blue'],
-  neutral: ['blue', 'grey', 'black'],
-  earth: ['green-yellow'],
-}
-
-/** A sleeve says what a conductor does where its own colour says something else. */
-function sleeveFor(use: Use, colour: Colour): Colour | undefined {
-  if (use === 'neutral' && colour !== 'blue') return 'blue'
-  if ((use === 'line' || use === 'switched') && colour === 'blue') return 'brown'
-  return undefined
 }
 
 interface Waiting {
@@ -57,23 +36,30 @@ export class Layout {
     this.functions.set(id, { legend, waiting: [] })
   }
 
-  /** Runs a cable from a device to the wiring centre. The size follows the brief; spare cores are parked. */
-  cable(id: string, label: string, device: string, wires: readonly Wire[], lengthM: number, atMost?: 3): void {
+  /** Runs a cable from a device to the wiring centre. The size follows the brief unless given; spare cores are parked. */
+  cable(
+    id: string,
+    label: string,
+    device: string,
+    wires: readonly Wire[],
+    lengthM: number,
+    { cores: given, colours = harmonised }: { cores?: number; colours?: ColourSet } = {},
+  ): void {
     const needed = wires.length
-    const size = atMost ?? (this.brief.cable === 'five-core' ? 5 : Math.max(3, needed))
-    const free = [...coloursBySize[size]]
+    const size = given ?? (this.brief.cable === 'five-core' ? 5 : Math.max(3, needed))
+    const free = [...colours.bySize[size]]
     const used: { wire: Wire; colour: Colour }[] = wires.map((wire) => {
-      const colour = wanted[wire.use].find((c) => free.includes(c))
+      const colour = colours.wanted[wire.use].find((c) => free.includes(c))
       if (!colour) throw new Error(`cable ${id}: ${size} cores do not serve ${needed} conductors`)
       free.splice(free.indexOf(colour), 1)
       return { wire, colour }
     })
     const cores: Core[] = []
-    for (const colour of coloursBySize[size]) {
+    for (const colour of colours.bySize[size]) {
       const taken = used.find((u) => u.colour === colour)
       const near: End = taken?.wire.terminal ? at(`${device}.${taken.wire.terminal}`) : { at: 'cut-back' }
       const core: Core = { id: colour, colour, areaMm2: 0.75, ends: [near, { at: 'loose' }] }
-      const sleeve = taken && sleeveFor(taken.wire.use, colour)
+      const sleeve = taken && colours.sleeveFor(taken.wire.use, colour)
       if (sleeve) core.sleeve = sleeve
       cores.push(core)
       if (taken) this.bring(taken.wire.to, core)
@@ -89,8 +75,11 @@ export class Layout {
     device: string,
     cores: readonly { terminal: string; colour: Colour; to: string }[],
   ): void {
-    const made = cores.map(({ terminal, colour, to }): Core => {
-      const core: Core = { id: colour, colour, areaMm2: 0.75, ends: [at(`${device}.${terminal}`), { at: 'loose' }] }
+    const made = cores.map(({ terminal, colour, to }, i): Core => {
+      // Two cores of one lead may have one colour.
+      const before = cores.slice(0, i).filter((c) => c.colour === colour).length
+      const id = before > 0 ? `${colour}-${before + 1}` : colour
+      const core: Core = { id, colour, areaMm2: 0.75, ends: [at(`${device}.${terminal}`), { at: 'loose' }] }
       this.bring(to, core)
       return core
     })

@@ -8,6 +8,8 @@ export interface View {
   sensing: Uint8Array
   position: Float64Array
   velocity: Float64Array
+  /** Which switches on the gear stand operated. */
+  cams: Uint8Array
   phase(behaviour: number): string
 }
 
@@ -20,6 +22,8 @@ export function holds(condition: Condition, device: CompiledDevice, view: View):
     return condition.is.includes(String(view.controls[device.controlIndex.get(condition.control)!]))
   if ('sensor' in condition) return view.sensing[device.sensorIndex.get(condition.sensor)!] === 1
   if ('actuator' in condition) {
+    const cam = device.camIndex.get(condition)
+    if (cam !== undefined) return view.cams[cam] === 1
     const i = device.actuatorIndex.get(condition.actuator)!
     return view.position[i] >= device.amount(condition.reached) - travelTolerance && view.velocity[i] >= 0
   }

@@ -1,4 +1,4 @@
-import type { Circuit } from '../circuit'
+import { wholeState, type Circuit, type CircuitState } from '../circuit'
 
 /** One thing that is broken, by the compiled part it breaks. A fault is a list of these. */
 export type Damage =
@@ -7,37 +7,46 @@ export type Damage =
   | { part: 'load'; index: number; how: 'open' | 'jammed' }
   | { part: 'actuator'; index: number; held: 'shut' | 'open' }
   | { part: 'fuse'; index: number }
+  | { part: 'insulation'; index: number }
+  | { part: 'transformer'; index: number }
+  | { part: 'diode'; index: number; how: 'open' | 'short' }
 
 export const NOT_HELD = -1
 
 /** All the damage an installation has taken: part of its state, never of its document. */
-export interface DamageState {
-  broken: Uint8Array
+export interface DamageState extends Omit<CircuitState, 'closed'> {
   /** -1 free, 0 held open, 1 held closed. */
   heldContacts: Int8Array
-  openLoads: Uint8Array
   jammedLoads: Uint8Array
   /** -1 free, 0 held shut, 1 held open. */
   heldActuators: Int8Array
-  blown: Uint8Array
 }
 
-export const noDamage = (circuit: Circuit): DamageState => ({
-  broken: new Uint8Array(circuit.edges.length),
-  heldContacts: new Int8Array(circuit.contacts.length).fill(NOT_HELD),
-  openLoads: new Uint8Array(circuit.loads.length),
-  jammedLoads: new Uint8Array(circuit.loads.length),
-  heldActuators: new Int8Array(circuit.actuators.length).fill(NOT_HELD),
-  blown: new Uint8Array(circuit.fuses.length),
-})
+/** The damage that shows in the circuit, as text; contacts that are held show by where they stand. */
+export const damageKey = (d: DamageState): string =>
+  [d.blown, d.broken, d.openLoads, d.openTransformers, d.failedInsulation, d.openDiodes, d.shortedDiodes]
+    .map((bits) => bits.reduce((key, bit, i) => (bit ? `${key},${i}` : key), ''))
+    .join(';')
+
+export const noDamage = (circuit: Circuit): DamageState =>
+  copyDamage({
+    ...wholeState(circuit),
+    heldContacts: new Int8Array(circuit.contacts.length).fill(NOT_HELD),
+    jammedLoads: new Uint8Array(circuit.loads.length),
+    heldActuators: new Int8Array(circuit.actuators.length).fill(NOT_HELD),
+  })
 
 export const copyDamage = (from: DamageState): DamageState => ({
+  blown: from.blown.slice(),
   broken: from.broken.slice(),
-  heldContacts: from.heldContacts.slice(),
   openLoads: from.openLoads.slice(),
+  openTransformers: from.openTransformers.slice(),
+  failedInsulation: from.failedInsulation.slice(),
+  openDiodes: from.openDiodes.slice(),
+  shortedDiodes: from.shortedDiodes.slice(),
+  heldContacts: from.heldContacts.slice(),
   jammedLoads: from.jammedLoads.slice(),
   heldActuators: from.heldActuators.slice(),
-  blown: from.blown.slice(),
 })
 
 export function inflict(state: DamageState, damage: Damage, present: boolean): void {
@@ -57,6 +66,15 @@ export function inflict(state: DamageState, damage: Damage, present: boolean): v
       break
     case 'fuse':
       state.blown[damage.index] = bit
+      break
+    case 'insulation':
+      state.failedInsulation[damage.index] = bit
+      break
+    case 'transformer':
+      state.openTransformers[damage.index] = bit
+      break
+    case 'diode':
+      ;(damage.how === 'open' ? state.openDiodes : state.shortedDiodes)[damage.index] = bit
       break
   }
 }

@@ -1,4 +1,4 @@
-export type Motion = 'opening' | 'open' | 'closing' | 'shut' | 'stopped'
+export type Motion = 'opening' | 'open' | 'closing' | 'shut' | 'stopped' | 'held'
 
 /** Something that happened, at a simulated time in ms. Devices and parts are named by their ids. */
 export type SimEvent = { time: number } & (
@@ -9,6 +9,6 @@ export type SimEvent = { time: number } & (
   | { kind: 'phase'; device: string; part: string; phase: string }
   | { kind: 'work'; device: string; part: string; running: boolean }
   | { kind: 'short' }
-  | { kind: 'fuse'; device: string; part: string }
+  | { kind: 'fuse' | 'trip' | 'burnt'; device: string; part: string }
   | { kind: 'hunting' }
 )

@@ -1,28 +1,23 @@
-import {
-  emptyNets,
-  energised,
-  fusesInShort,
-  mergeNets,
-  potentials,
-  shortCircuit,
-  type Circuit,
-  type Joins,
-  type Nets,
-  type Potential,
-} from '../circuit'
+import { electricsOf, potentials, shortCircuit, type Circuit, type Electrics, type Potential } from '../circuit'
 import { ActionError } from './actions'
 import { behaviours, type BehaviourState } from './behaviours'
 import { holds, type View } from './conditions'
-import { copyDamage, inflict, noDamage, NOT_HELD, type Damage, type DamageState } from './damage'
+import { copyDamage, damageKey, inflict, noDamage, NOT_HELD, type Damage, type DamageState } from './damage'
 import type { Motion, SimEvent } from './events'
+import { Protection } from './protection'
 import { Rounds } from './rounds'
 import { senses } from './sensing'
 
 /** Contacts break before they make, and neither takes no time: nothing can loop in zero time. Usual values. */
 const breakMs = 2
 const makeMs = 5
-/** A fuse of a few amperes on a short of some hundred melts before any contact can answer (usual let-through energy). */
-const fuseMs = 1
+/** A load under more volts than it withstands is gone in this: usual for small electronics and windings. */
+const burnMs = 20
+/** Travel is counted in fractions; sums of floating steps may fall short of a threshold by a rounding. */
+const travelTolerance = 1e-9
+
+/** Events that leave something broken or open. */
+const lasting: ReadonlySet<SimEvent['kind']> = new Set(['short', 'fuse', 'trip', 'burnt'])
 
 export type Verdict = 'settled' | 'hunting' | 'unfinished'
 
@@ -49,23 +44,25 @@ export class Simulation {
   private readonly velocity: Float64Array
   private readonly motion: Motion[]
   private readonly sensing: Uint8Array
+  private readonly cams: Uint8Array
   private readonly energisedLoads: Uint8Array
+  private readonly burnDue: Float64Array
   private readonly working: Uint8Array
   private phases: BehaviourState[]
   private damage: DamageState
-  private fuseDue = Infinity
+  /** Everything the damage says about the circuit, as text: half of what names an electrical state. */
+  private damageKey: string
+  private readonly protection: Protection
   private shorted = false
-  private readonly nets: Nets
+  private now!: Electrics
   private readonly view: View
   private readonly rounds: Rounds
-  private potentialCache: Potential[] | undefined
 
   /** Starts with every control at rest, everything settled, at time 0 with an empty history. */
   constructor(
     readonly circuit: Circuit,
     from?: Simulation,
   ) {
-    this.nets = emptyNets(circuit)
     this.controls = from ? from.controls.slice() : circuit.controls.map((c) => c.initial)
     this.closed = from ? from.closed.slice() : new Uint8Array(circuit.contacts.length)
     this.contactDue = from ? from.contactDue.slice() : new Float64Array(circuit.contacts.length).fill(Infinity)
@@ -73,10 +70,14 @@ export class Simulation {
     this.velocity = from ? from.velocity.slice() : new Float64Array(circuit.actuators.length)
     this.motion = from ? from.motion.slice() : circuit.actuators.map(() => 'shut' as const)
     this.sensing = from ? from.sensing.slice() : new Uint8Array(circuit.sensors.length)
+    this.cams = from ? from.cams.slice() : new Uint8Array(circuit.cams.length)
+    this.burnDue = from ? from.burnDue.slice() : new Float64Array(circuit.loads.length).fill(Infinity)
     this.energisedLoads = from ? from.energisedLoads.slice() : new Uint8Array(circuit.loads.length)
     this.working = from ? from.working.slice() : new Uint8Array(circuit.loads.length)
     this.phases = from ? from.phases.slice() : circuit.behaviours.map((b) => behaviours[b.part.behaviour].initial)
     this.damage = from ? copyDamage(from.damage) : noDamage(circuit)
+    this.damageKey = from ? from.damageKey : damageKey(this.damage)
+    this.protection = new Protection(circuit, from?.protection)
     this.rounds = from ? from.rounds.copy() : new Rounds()
     this.view = {
       controls: this.controls,
@@ -84,20 +85,21 @@ export class Simulation {
       sensing: this.sensing,
       position: this.position,
       velocity: this.velocity,
+      cams: this.cams,
       phase: (i) => this.phases[i].phase,
     }
     if (from) {
       this.time = from.time
       this.history = from.history.slice()
       this.hunting = from.hunting
-      this.fuseDue = from.fuseDue
       this.shorted = from.shorted
-      mergeNets(circuit, this.joins, this.nets)
+      this.now = from.now
     } else {
       this.react()
       this.settle()
       this.time = 0
-      this.history = []
+      // What the wiring did to itself as the supply came on is part of the story; relays pulling in are not.
+      this.history = this.history.filter((e) => lasting.has(e.kind)).map((e) => ({ ...e, time: 0 }))
     }
   }
 
@@ -133,13 +135,15 @@ export class Simulation {
   /** Breaks or mends parts, under the name it is to have in the history. */
   apply(fault: string, damage: readonly Damage[], present: boolean): void {
     for (const d of damage) inflict(this.damage, d, present)
+    this.damageKey = damageKey(this.damage)
     this.log({ time: this.time, kind: present ? 'fault' : 'mend', fault })
     this.touched()
   }
 
   /** Simulated time in ms of the next event, Infinity where nothing is under way. */
   nextEventAt(): number {
-    let next = this.fuseDue
+    let next = this.protection.nextAt()
+    for (const due of this.burnDue) if (due < next) next = due
     for (let i = 0; i < this.contactDue.length; i++) if (this.contactDue[i] < next) next = this.contactDue[i]
     for (let i = 0; i < this.position.length; i++) {
       const at = this.travelEventAt(i)
@@ -180,16 +184,16 @@ export class Simulation {
 
   // What can be asked of it.
 
-  get joins(): Joins {
-    return { closed: this.closed, blown: this.damage.blown, broken: this.damage.broken }
+  /** The electrical answer for the state it is in. */
+  get electrics(): Electrics {
+    return this.now
   }
   /** Is line joined to neutral or earth just now? */
   get shortNow(): boolean {
     return this.shorted
   }
   potentials(): Potential[] {
-    this.potentialCache ??= potentials(this.circuit, this.nets, this.damage.openLoads)
-    return this.potentialCache
+    return potentials(this.now)
   }
   potentialAt(ref: string): Potential {
     return this.potentials()[this.circuit.atomIndex.get(ref)!]
@@ -222,6 +226,10 @@ export class Simulation {
   }
   loadEnergised(load: number): boolean {
     return this.energisedLoads[load] === 1
+  }
+  /** Do half-waves through this winding hold its rotor? */
+  loadHolds(load: number): boolean {
+    return this.damage.openLoads[load] === 0 && this.now.loadMeans[load] >= this.circuit.loads[load].holdsOn
   }
   loadOpen(load: number): boolean {
     return this.damage.openLoads[load] === 1
@@ -261,13 +269,9 @@ export class Simulation {
     const v = this.velocity[i]
     if (v === 0) return Infinity
     const p = this.position[i]
-    let target = v > 0 ? 1 : 0
-    if (v > 0)
-      for (const t of this.circuit.actuators[i].thresholds)
-        if (t > p) {
-          target = Math.min(t, 1)
-          break
-        }
+    const { thresholds, releases } = this.circuit.actuators[i]
+    const target =
+      v > 0 ? Math.min(1, thresholds.find((t) => t > p) ?? 1) : Math.max(0, releases.findLast((t) => t < p) ?? 0)
     return Math.max(this.time + 1, Math.ceil(this.time + (target - p) / v - 1e-6))
   }
 
@@ -282,16 +286,29 @@ export class Simulation {
   /** Everything that happens at one instant: due contacts and fuses switch, then each part answers what it sees. */
   private react(): void {
     this.switchDueContacts()
-    if (this.fuseDue <= this.time) this.blowFuse()
-    mergeNets(this.circuit, this.joins, this.nets)
-    this.potentialCache = undefined
+    this.openProtection()
+    this.burnLoads()
+    this.now = electricsOf(this.circuit, { ...this.damage, closed: this.closed }, this.stateKey())
     this.noticeShort()
+    this.protection.watch(this.now, this.time)
     this.updateLoads()
     this.updateTravel()
+    this.updateCams()
     this.updateSensors()
     this.updateBehaviours()
     this.scheduleContacts()
     this.countVisit()
+  }
+
+  /** Names the electrical state: contacts sixteen to a character, then the damage. */
+  private stateKey(): string {
+    let key = ''
+    for (let i = 0; i < this.closed.length; i += 16) {
+      let bits = 0
+      for (let k = 0; k < 16 && i + k < this.closed.length; k++) bits |= this.closed[i + k] << k
+      key += String.fromCharCode(bits)
+    }
+    return `${key}|${this.damageKey}`
   }
 
   private switchDueContacts(): void {
@@ -315,27 +332,48 @@ export class Simulation {
   }
 
   private noticeShort(): void {
-    const now = shortCircuit(this.circuit, this.nets)
+    const now = shortCircuit(this.circuit, this.now.nets)
     if (now && !this.shorted) this.log({ time: this.time, kind: 'short' })
-    if (now && this.fuseDue === Infinity) this.fuseDue = this.time + fuseMs
-    if (!now) this.fuseDue = Infinity
     this.shorted = now
   }
 
-  private blowFuse(): void {
-    this.fuseDue = Infinity
-    const [fuse] = fusesInShort(this.circuit, this.joins)
-    // A short with no protective device in its path cannot be cleared; it stays declared by `shortNow`.
-    if (fuse === undefined) return
-    this.damage.blown[fuse] = 1
-    const { device, part } = this.circuit.fuses[fuse]
-    this.log({ time: this.time, kind: 'fuse', device: this.circuit.devices[device].device.id, part: part.id })
+  private openProtection(): void {
+    const fuse = this.protection.blowing(this.time)
+    if (fuse !== undefined) {
+      this.damage.blown[fuse] = 1
+      this.damageKey = damageKey(this.damage)
+      const { device, part } = this.circuit.fuses[fuse]
+      this.log({ time: this.time, kind: 'fuse', device: this.circuit.devices[device].device.id, part: part.id })
+    }
+    for (const trip of this.protection.tripping(this.time)) {
+      const { device, part } = this.circuit.trips[trip]
+      const { control, to } = part.throws
+      this.controls[this.circuit.devices[device].controlIndex.get(control)!] = to
+      this.log({ time: this.time, kind: 'trip', device: this.circuit.devices[device].device.id, part: part.id })
+    }
+  }
+
+  private burnLoads(): void {
+    this.burnDue.forEach((due, i) => {
+      if (due > this.time) return
+      this.burnDue[i] = Infinity
+      this.damage.openLoads[i] = 1
+      this.damageKey = damageKey(this.damage)
+      const { device, part } = this.circuit.loads[i]
+      this.log({ time: this.time, kind: 'burnt', device: this.circuit.devices[device].device.id, part: part.id })
+    })
   }
 
   private updateLoads(): void {
-    this.circuit.loads.forEach(({ device, part }, i) => {
-      const on = !this.damage.openLoads[i] && energised(this.circuit, this.nets, i) ? 1 : 0
+    // A short lasts some milliseconds; what hangs on the supply rides through them on what it has stored.
+    if (this.shorted && this.protection.nextAt() < Infinity) return
+    this.circuit.loads.forEach(({ device, part, pullsIn, dropsOut, withstands }, i) => {
+      const whole = !this.damage.openLoads[i]
+      const volts = this.now.loadVolts[i]
+      const on = whole && volts >= (this.energisedLoads[i] ? dropsOut : pullsIn) ? 1 : 0
       this.energisedLoads[i] = on
+      if (!whole || volts <= withstands) this.burnDue[i] = Infinity
+      else if (this.burnDue[i] === Infinity) this.burnDue[i] = this.time + burnMs
       if (!part.work) return
       const works = on && !this.damage.jammedLoads[i] ? 1 : 0
       if (works === this.working[i]) return
@@ -351,14 +389,25 @@ export class Simulation {
       if (held !== NOT_HELD) this.position[i] = held
       const p = this.position[i]
       const driven = this.energisedLoads[drivenBy] === 1
+      // Half-waves hold a rotor that is at rest or driving; they cannot stop one on its way back.
+      const holding = this.loadHolds(drivenBy) && this.velocity[i] >= 0 && p > 0
       let v = 0
-      if (held === NOT_HELD) v = driven ? (p < 1 ? 1 / openMs : 0) : p > 0 ? -1 / returnMs : 0
+      if (held === NOT_HELD) v = driven ? (p < 1 ? 1 / openMs : 0) : p > 0 && !holding ? -1 / returnMs : 0
       this.velocity[i] = v
-      const motion: Motion = v > 0 ? 'opening' : v < 0 ? 'closing' : p >= 1 ? 'open' : p <= 0 ? 'shut' : 'stopped'
+      const resting: Motion = p >= 1 ? 'open' : p <= 0 ? 'shut' : holding ? 'held' : 'stopped'
+      const motion: Motion = v > 0 ? 'opening' : v < 0 ? 'closing' : resting
       if (motion === this.motion[i]) return
       this.motion[i] = motion
       const id = this.circuit.devices[device].device.id
       this.log({ time: this.time, kind: 'travel', device: id, part: part.id, motion, position: p })
+    })
+  }
+
+  private updateCams(): void {
+    this.circuit.cams.forEach(({ actuator, reached, releasedAt }, i) => {
+      const p = this.position[actuator]
+      if (p >= reached - travelTolerance) this.cams[i] = 1
+      else if (p <= releasedAt + travelTolerance) this.cams[i] = 0
     })
   }
 
@@ -401,8 +450,8 @@ export class Simulation {
     const phases = this.phases.map((p) => p.phase).join()
     const { blown } = this.damage
     const state = [this.closed.join(''), this.motion.join(), this.sensing.join(''), phases, blown.join('')].join('|')
-    // A short is under way to a fuse: whatever repeats, that does not.
-    if (!this.rounds.enter(state) || this.hunting || this.shorted) return
+    // An overload is under way to a fuse: whatever repeats, that does not.
+    if (!this.rounds.enter(state) || this.hunting || this.protection.nextAt() < Infinity) return
     this.hunting = true
     this.log({ time: this.time, kind: 'hunting' })
   }

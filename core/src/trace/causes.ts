@@ -1,7 +1,7 @@
 import type { Condition } from '../catalogue'
-import { conductingPath } from '../circuit'
+import { conductingPath, feedsOf, secondaryLive } from '../circuit'
 import type { Motion, Simulation } from '../simulation'
-import { callLoad, wanted } from './demands'
+import { callLoad, loadEnds, wanted } from './demands'
 import { openPointsOf, waysFrom } from './ways'
 
 /** One link in the chain of causes, as references; wording is elsewhere. */
@@ -15,6 +15,7 @@ export type Claim =
   | { is: 'sensor'; device: string; part: string; asks: boolean; temperature: number; set: number }
   | { is: 'control'; device: string; control: string; value: string }
   | { is: 'phase'; device: string; part: string; phase: string }
+  | { is: 'transformer'; device: string; part: string; supplied: boolean; open: boolean }
   | { is: 'unconnected'; ref: string; pole: 'line' | 'neutral' }
 
 export interface Cause {
@@ -77,17 +78,42 @@ class Inquiry {
     const { sim } = this
     const { circuit } = sim
     const ref = circuit.atoms[atom].ref
-    const origins = circuit.sources.map((s) => s[pole])
-    const path = origins
-      .map((origin) => conductingPath(circuit, sim.joins, origin, (reached) => reached === atom))
-      .find((edges) => edges !== undefined)
-    const claim: Claim = { is: 'terminal', ref, live: path !== undefined && pole === 'line' }
-    return this.once(`${pole} ${ref}`, claim, () => {
-      if (path) return path.flatMap((edge) => this.edge(edge, true))
-      const ways = waysFrom(circuit, origins, atom)
-      if (ways.length === 0) return [{ claim: { is: 'unconnected', ref, pole }, failed: true, because: [] }]
-      return ways.flatMap((way) => openPointsOf(circuit, sim.joins, way)).flatMap((edge) => this.edge(edge, false))
+    const feeds = feedsOf(circuit)
+    const paths = feeds.flatMap((feed) => {
+      const edges = conductingPath(circuit, sim.electrics.state, feed[pole], (reached) => reached === atom)
+      return edges ? [{ feed, edges }] : []
     })
+    const dead = ({ feed }: (typeof paths)[number]) =>
+      feed.transformer !== undefined && pole === 'line' && !secondaryLive(sim.electrics, feed.transformer)
+    const path = paths.find((p) => !dead(p)) ?? paths[0]
+    const claim: Claim = { is: 'terminal', ref, live: path !== undefined && !dead(path) && pole === 'line' }
+    return this.once(`${pole} ${ref}`, claim, () => {
+      if (path && dead(path)) return [this.transformer(path.feed.transformer!)]
+      if (path) return path.edges.flatMap((edge) => this.edge(edge, true))
+      const ways = waysFrom(
+        circuit,
+        feeds.map((f) => f[pole]),
+        atom,
+      )
+      if (ways.length === 0) return [{ claim: { is: 'unconnected', ref, pole }, failed: true, because: [] }]
+      return ways
+        .flatMap((way) => openPointsOf(circuit, sim.electrics.state, way))
+        .flatMap((edge) => this.edge(edge, false))
+    })
+  }
+
+  private transformer(index: number): Cause {
+    const { sim } = this
+    const { device, part, primary } = sim.circuit.transformers[index]
+    const open = sim.electrics.state.openTransformers[index] === 1
+    const claim: Claim = {
+      is: 'transformer',
+      device: sim.circuit.devices[device].device.id,
+      part: part.id,
+      supplied: sim.loadEnergised(primary),
+      open,
+    }
+    return this.once(`transformer ${index}`, claim, () => [this.load(primary)], open)
   }
 
   /** Why an edge conducts, or does not. A conductor that conducts needs no reason. */
@@ -177,14 +203,15 @@ class Inquiry {
 
   load(load: number): Cause {
     const { sim } = this
-    const { device, part, a, b } = sim.circuit.loads[load]
+    const { device, part } = sim.circuit.loads[load]
+    const { fed, back } = loadEnds(sim.circuit, load)
     const energised = sim.loadEnergised(load)
     const open = sim.loadOpen(load)
     const claim: Claim = { is: 'load', device: sim.circuit.devices[device].device.id, part: part.id, energised, open }
     const because = () => {
-      const line = this.terminal(a, 'line')
+      const line = this.terminal(fed, 'line')
       if (energised || !(line.claim.is === 'terminal' && line.claim.live)) return [line]
-      return [this.terminal(b, 'neutral')]
+      return [this.terminal(back, 'neutral')]
     }
     return this.once(`load ${load}`, claim, because, open)
   }

@@ -1,4 +1,4 @@
-import type { Circuit } from '../circuit'
+import { feedsOf, type Circuit } from '../circuit'
 import type { ContactRef, Demand } from '../installation'
 import type { Simulation } from '../simulation'
 import { viaOf, type Via } from './hops'
@@ -54,37 +54,88 @@ export function demandStates(sim: Simulation): DemandState[] {
   })
 }
 
-/** First open points of a demand: of its valve's motor while that is not driven, else of its call through its own valve. */
-export function demandOpenPoints(sim: Simulation, demand: Demand): OpenPoint[] {
+/** Can water pass every valve of the demand's circuit, at the port that serves it? */
+export function circuitOpen(sim: Simulation, demand: Demand): boolean {
   const { circuit } = sim
-  const stopped = valveMotors(circuit, demand).flatMap((motor) => loadOpenPoints(sim, motor))
-  if (stopped.length > 0) return stopped
-  return loadOpenPoints(sim, callLoad(circuit, demand.call), valveDevices(circuit, demand))
+  return demand.circuit.valves.every(({ device, port }) => {
+    const at = circuit.deviceIndex.get(device)!
+    const ports = circuit.ports.filter((p) => p.device === at && (port === undefined || p.part.id === port))
+    return ports.every(({ actuator, part }) => {
+      const position = sim.actuatorPosition(actuator)
+      return position >= part.openFrom && position <= part.openTo
+    })
+  })
 }
 
-/** Where the signal to a load stops; empty while the load works. `by` narrows the way to branches through those devices. */
-export function loadOpenPoints(sim: Simulation, load: number, by: readonly number[] = []): OpenPoint[] {
+/** First open points of a demand: of its valve's motor while its circuit is shut, else of its own way to its call. */
+export function demandOpenPoints(sim: Simulation, demand: Demand): OpenPoint[] {
   const { circuit } = sim
-  const { device, part, a, b } = circuit.loads[load]
+  const stopped = circuitOpen(sim, demand)
+    ? []
+    : valveMotors(circuit, demand).flatMap((motor) => loadOpenPoints(sim, motor, demand))
+  if (stopped.length > 0) return stopped
+  const call = callLoad(circuit, demand.call)
+  const points = loadOpenPoints(sim, call, demand)
+  // A valve held half way serves two circuits at once, and the other one's call is its call too.
+  return sim.loadEnergised(call) ? points.filter((point) => !heldShortOf(sim, point)) : points
+}
+
+/** Is the open point a switch on the gear of a valve that is held short of where it would make? */
+function heldShortOf(sim: Simulation, point: OpenPoint): boolean {
+  const { circuit } = sim
+  if (point.at !== 'edge') return false
+  const edge = circuit.edges[point.edge]
+  if (edge.kind !== 'contact') return false
+  const { closedWhen, device } = circuit.contacts[edge.contact]
+  if (!('actuator' in closedWhen)) return false
+  return sim.actuatorMotion(circuit.devices[device].actuatorIndex.get(closedWhen.actuator)!) === 'held'
+}
+
+/** Is a contact one of the demand's own: its channel, its thermostat, or on one of its valves? */
+function ownContacts(circuit: Circuit, demand: Demand): (contact: number) => boolean {
+  const valves = valveDevices(circuit, demand)
+  const named = [demand.channel, demand.thermostat].flatMap((at) => (at ? [at] : []))
+  return (contact) => {
+    const { device, part } = circuit.contacts[contact]
+    const { id } = circuit.devices[device].device
+    return valves.includes(device) || named.some((at) => at.device === id && at.contact === part.id)
+  }
+}
+
+/** The end of a load at which a signal can reach it, and the other. A winding works either way round. */
+export function loadEnds(circuit: Circuit, load: number): { fed: number; back: number } {
+  const { a, b } = circuit.loads[load]
+  const lines = feedsOf(circuit).map((f) => f.line)
+  const turned = waysFrom(circuit, lines, a).length === 0 && waysFrom(circuit, lines, b).length > 0
+  return turned ? { fed: b, back: a } : { fed: a, back: b }
+}
+
+/** Where the signal to a load stops; empty while the load works. For a demand, on the branches that are its own. */
+export function loadOpenPoints(sim: Simulation, load: number, demand?: Demand): OpenPoint[] {
+  const { circuit } = sim
+  const { device, part } = circuit.loads[load]
+  const { fed, back } = loadEnds(circuit, load)
   const stop = (reason: 'open' | 'no-neutral' | 'no-way-in'): OpenPoint[] => [
     { at: 'load', device: circuit.devices[device].device.id, part: part.id, reason },
   ]
+  const feeds = feedsOf(circuit)
   const ways = waysFrom(
     circuit,
-    circuit.sources.map((s) => s.line),
-    a,
+    feeds.map((f) => f.line),
+    fed,
   )
   if (ways.length === 0) return stop('no-way-in')
-  const edges = ways.flatMap((way) => openPointsOf(circuit, sim.joins, through(circuit, way, by)))
+  const own = demand ? ownContacts(circuit, demand) : () => false
+  const edges = ways.flatMap((way) => openPointsOf(circuit, sim.electrics.state, through(circuit, way, own)))
   if (edges.length > 0) return edges.map((edge) => openEdge(circuit, edge))
   if (sim.loadEnergised(load)) return []
   if (sim.loadOpen(load)) return stop('open')
   const returns = waysFrom(
     circuit,
-    circuit.sources.map((s) => s.neutral),
-    b,
+    feeds.map((f) => f.neutral),
+    back,
   )
-  const broken = returns.flatMap((way) => openPointsOf(circuit, sim.joins, way))
+  const broken = returns.flatMap((way) => openPointsOf(circuit, sim.electrics.state, way))
   return broken.length > 0 ? broken.map((edge) => openEdge(circuit, edge)) : stop('no-neutral')
 }
 

@@ -1,4 +1,4 @@
-import { across, conductingPath, type Circuit, type Edge } from '../circuit'
+import { across, conductingPath, feedsOf, secondaryLive, type Circuit, type Edge } from '../circuit'
 import type { Colour } from '../installation'
 import type { Simulation } from '../simulation'
 
@@ -42,11 +42,12 @@ export function viaOf(circuit: Circuit, edge: Edge): Via {
   }
 }
 
-/** The live path to a terminal, hop by hop from the origin; undefined where line does not reach it. */
+/** The live path to a terminal, hop by hop from where it is fed; undefined where nothing live reaches it. */
 export function livePath(sim: Simulation, atom: number): Hop[] | undefined {
-  for (const source of sim.circuit.sources) {
-    const edges = conductingPath(sim.circuit, sim.joins, source.line, (reached) => reached === atom)
-    if (edges) return hops(sim.circuit, source.line, edges)
+  for (const { line, transformer } of feedsOf(sim.circuit)) {
+    if (transformer !== undefined && !secondaryLive(sim.electrics, transformer)) continue
+    const edges = conductingPath(sim.circuit, sim.electrics.state, line, (reached) => reached === atom)
+    if (edges) return hops(sim.circuit, line, edges)
   }
   return undefined
 }

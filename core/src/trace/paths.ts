@@ -1,4 +1,5 @@
 import type { Circuit } from '../circuit'
+import { feasibleGates } from './feasible'
 import { gateGraph, wiringBetween, type GateGraph } from './gates'
 
 /** Series–parallel tree of gates (contact and fuse edges) between two nets; `from` and `to` are nets. */
@@ -65,7 +66,7 @@ export function wayBetween(circuit: Circuit, from: number, to: number): Way | un
   const graph = gateGraph(circuit)
   const [start, end] = [graph.netOf[from], graph.netOf[to]]
   if (start === end) return leg(circuit, from, to)
-  const gates = gatesOnSimplePaths(circuit, graph, start, end)
+  const gates = feasibleGates(circuit, graph, gatesOnSimplePaths(circuit, graph, start, end), start, end)
   if (gates.length === 0) return undefined
   return lay(circuit, reduce(circuit, graph, gates, start, end), from, to)
 }

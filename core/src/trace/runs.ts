@@ -1,12 +1,15 @@
-import type { Circuit } from '../circuit'
+import { feedsOf, type Circuit } from '../circuit'
+import { loadEnds } from './demands'
 import { gatesOf, type Way } from './paths'
-import { wayOf } from './ways'
+import { waysFrom } from './ways'
 
 /** Every signal from the spur to one load, laid out as a line of stations. Layout only: holds no state. */
 export interface Run {
   /** `device.part` of the load. */
   id: string
   load: number
+  /** The atom at which the signal reaches it. */
+  fed: number
   /** Devices whose contacts stand in it, in order. */
   devices: string[]
   /** Empty where nothing leads to the load. */
@@ -18,13 +21,15 @@ export function runsOf(circuit: Circuit): Run[] {
   const calls = circuit.devices.flatMap(({ type, loadIndex }) => type.inputs.map((i) => loadIndex.get(i.load)!))
   const motors = circuit.actuators.map((a) => a.drivenBy)
   const works = circuit.loads.flatMap((load, i) => (load.part.work ? [i] : []))
+  const lines = feedsOf(circuit).map((f) => f.line)
   return [...motors, ...calls, ...works].map((load) => {
-    const { device, part, a } = circuit.loads[load]
-    const way = circuit.sources.map((s) => wayOf(circuit, s.line, a)).find((w) => w !== undefined) ?? []
+    const { device, part } = circuit.loads[load]
+    const { fed } = loadEnds(circuit, load)
+    const [way = []] = waysFrom(circuit, lines, fed)
     const devices = gatesOf(way).flatMap((edge) => {
       const e = circuit.edges[edge]
       return e.kind === 'contact' ? [circuit.devices[circuit.contacts[e.contact].device].device.id] : []
     })
-    return { id: `${circuit.devices[device].device.id}.${part.id}`, load, devices: [...new Set(devices)], way }
+    return { id: `${circuit.devices[device].device.id}.${part.id}`, load, fed, devices: [...new Set(devices)], way }
   })
 }

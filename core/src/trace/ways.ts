@@ -78,17 +78,19 @@ export function openPointsOf(circuit: Circuit, joins: Joins, way: Way): number[]
   }
 }
 
-/** The part of a way that goes through some devices where it has a choice: their own branches of every split. */
-export function through(circuit: Circuit, way: Way, devices: readonly number[]): Way {
-  const passes = (w: Way) =>
-    gatesOf(w).some((edge) => {
+/** The part of a way that goes through some contacts where it has a choice: of every split the branches with most of them. */
+export function through(circuit: Circuit, way: Way, own: (contact: number) => boolean): Way {
+  const count = (w: Way) =>
+    gatesOf(w).filter((edge) => {
       const e = circuit.edges[edge]
-      return e.kind === 'contact' && devices.includes(circuit.contacts[e.contact].device)
-    })
+      return e.kind === 'contact' && own(e.contact)
+    }).length
   return way.flatMap((station): Way => {
     if (station.kind !== 'split') return [station]
-    const own = station.branches.filter(passes).map((branch) => through(circuit, branch, devices))
-    if (own.length === 0) return [station]
-    return own.length === 1 ? own[0] : [{ ...station, branches: own }]
+    const counts = station.branches.map(count)
+    const most = Math.max(...counts)
+    if (most === 0) return [station]
+    const chosen = station.branches.filter((_, i) => counts[i] === most).map((branch) => through(circuit, branch, own))
+    return chosen.length === 1 ? chosen[0] : [{ ...station, branches: chosen }]
   })
 }

@@ -33,6 +33,10 @@ export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap
       return 'Short circuit: line joined to neutral or earth'
     case 'fuse':
       return `${partName(circuit, event.device, event.part)} blows`
+    case 'trip':
+      return `${partName(circuit, event.device, event.part)} trips: what goes out does not all come back`
+    case 'burnt':
+      return `${partName(circuit, event.device, event.part)} burns out: more volts than it stands`
     case 'hunting':
       return 'Hunting: the same states come round again with nobody touching anything'
   }

@@ -15,12 +15,12 @@ export const stateWords: Record<StateWord, string> = {
 }
 
 export const stateMeanings: Record<StateWord, string> = {
-  live: 'joined to line',
+  live: 'joined to line, or to the fed side of its transformer',
   partial: 'line reaches it only through a load',
   dead: '0 V, held there through a load',
-  neutral: 'joined to neutral',
+  neutral: 'joined to neutral, or to the return of its transformer',
   earth: 'joined to earth',
-  floating: 'joined to nothing just now',
+  floating: 'nothing holds it: what a meter shows here is induced',
   unknown: 'a conductor here has an end nobody has found',
 }
 
@@ -114,6 +114,11 @@ export function claimText(circuit: Circuit, claim: Claim, failed: boolean): stri
     }
     case 'phase':
       return `${deviceName(circuit, claim.device)}: ${phaseWords[claim.phase] ?? claim.phase}`
+    case 'transformer': {
+      const name = deviceName(circuit, claim.device)
+      if (claim.open) return `${name} has an open winding`
+      return `${name} ${claim.supplied ? 'has its supply' : 'has no supply'}`
+    }
     case 'unconnected':
       return `nothing brings ${claim.pole} to ${terminalName(circuit, claim.ref)}`
   }

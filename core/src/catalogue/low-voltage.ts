@@ -1,0 +1,132 @@
+import { blown, neverMakes, openCircuit, seizedOpen, seizedShut, stuckMade } from './failures'
+import { motorSettings, motorWinding } from './motor'
+import type { DeviceType } from './primitives'
+
+/** Extra-low-voltage windings and electronics stand about this much before they burn out, V: a usual value. */
+const withstands = 60
+
+export const transformer: DeviceType = {
+  id: 'transformer-24',
+  version: 1,
+  name: 'Transformer, 24 V',
+  about:
+    'Two windings: nothing joins the 24 V side to the mains, so it floats. Loaded beyond its rating its voltage falls, ' +
+    'until its own fuse opens.',
+  terminals: [
+    { id: 'L', legend: 'Mains L', role: 'permanent-live' },
+    { id: 'N', legend: 'Mains N', role: 'neutral' },
+    { id: 'E', legend: 'Earth', role: 'earth' },
+    { id: 'V', legend: '24 V fed', role: 'output', extraLow: true },
+    { id: 'C', legend: '24 V common', role: 'output', extraLow: true },
+    { id: 'winding', legend: 'Secondary', role: 'output', extraLow: true, internal: true },
+  ],
+  controls: [],
+  settings: [
+    { id: 'va', label: 'Rating', unit: 'VA', min: 5, max: 100, default: 40, origin: 'domain: 40 VA usual' },
+    { id: 'volts', label: 'Secondary at full load', unit: 'V', min: 12, max: 48, default: 24, origin: 'domain: 24 V' },
+    {
+      id: 'regulation',
+      label: 'Rise from full load to none',
+      unit: '%',
+      min: 2,
+      max: 60,
+      default: 20,
+      origin: 'usual for so small a transformer',
+    },
+    { id: 'fuse', label: 'Its own fuse', unit: 'A', min: 0.5, max: 8, default: 2, origin: 'usual for 40 VA' },
+  ],
+  inputs: [],
+  primitives: [
+    { kind: 'load', id: 'primary', label: 'primary', from: 'L', to: 'N', watts: 3, powerFactor: 0.4, dcPercent: 10 },
+    {
+      kind: 'transformer',
+      id: 'windings',
+      label: 'windings',
+      primary: 'primary',
+      fed: 'winding',
+      common: 'C',
+      volts: { setting: 'volts' },
+      va: { setting: 'va' },
+      regulation: { setting: 'regulation' },
+      failures: [openCircuit('winding open', 2, 'Add up the loads first; then replace the transformer.')],
+    },
+    {
+      kind: 'fuse',
+      id: 'fuse',
+      label: 'secondary fuse',
+      a: 'winding',
+      b: 'V',
+      amps: { setting: 'fuse' },
+      failures: [blown('secondary fuse blown', 2, 'Find the short or the load too many before a new fuse goes in.')],
+    },
+  ],
+}
+
+export const lowVoltageValve: DeviceType = {
+  id: 'zone-valve-24',
+  version: 1,
+  name: 'Zone valve, 24 V',
+  about:
+    'Two motor leads take 24 V, either way round; the motor drives open against a spring and stalls. Two more leads are ' +
+    'the end switch, joined to nothing else in the valve.',
+  terminals: [
+    { id: 'M1', legend: 'Motor', role: 'input', lead: 'yellow', extraLow: true },
+    { id: 'M2', legend: 'Motor', role: 'input', lead: 'yellow', extraLow: true },
+    { id: 'S1', legend: 'End switch', role: 'output', lead: 'red' },
+    { id: 'S2', legend: 'End switch', role: 'output', lead: 'red' },
+  ],
+  controls: [],
+  settings: [
+    { id: 'open', label: 'Opening time', unit: 's', min: 5, max: 60, default: 15, origin: 'domain: 10 to 20 s' },
+    { id: 'return', label: 'Return time', unit: 's', min: 1, max: 20, default: 5, origin: 'domain: 4 to 6 s' },
+    ...motorSettings(5.6, 'domain: about 7 VA; 0.8 of it'),
+    {
+      id: 'makes',
+      label: 'End switch makes at',
+      unit: 'of travel',
+      min: 0.85,
+      max: 1,
+      default: 0.85,
+      origin: 'domain: 85 %, never earlier',
+    },
+  ],
+  inputs: [],
+  primitives: [
+    {
+      kind: 'load',
+      id: 'motor',
+      label: 'motor',
+      from: 'M1',
+      to: 'M2',
+      ...motorWinding,
+      volts: 24,
+      withstands,
+      failures: [openCircuit('motor open', 5, 'Replace the head, or the motor alone where it is sold.')],
+    },
+    {
+      kind: 'actuator',
+      id: 'travel',
+      label: 'travel',
+      drivenBy: 'motor',
+      openSeconds: { setting: 'open' },
+      returnSeconds: { setting: 'return' },
+      failures: [
+        seizedShut('spindle seized shut', 3, 'Replace the whole valve: the body is seized.'),
+        seizedOpen('bound open', 1, 'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.'),
+      ],
+    },
+    { kind: 'port', id: 'outlet', label: 'outlet', actuator: 'travel', openFrom: 0.02, openTo: 1 },
+    {
+      kind: 'contact',
+      id: 'end-switch',
+      label: 'end switch',
+      a: 'S1',
+      b: 'S2',
+      closedWhen: { actuator: 'travel', reached: { setting: 'makes' } },
+      failures: [
+        neverMakes('end switch never makes', 5, 'Replace the head.'),
+        stuckMade('end switch stuck made', 4, 'Replace the head.'),
+      ],
+    },
+  ],
+}

@@ -1,0 +1,247 @@
+import {
+  deviceType,
+  leavesOf,
+  type Amount,
+  type Changeover,
+  type Condition,
+  type ConditionLeaf,
+  type Contact,
+  type Load,
+  type Primitive,
+} from '../catalogue'
+import type { Circuit, CompiledDevice, CompiledLoad, Edge } from './circuit'
+import { admittance, winding, type Element } from './impedance'
+
+type Addition<T> = T extends unknown ? Omit<T, 'a' | 'b'> : never
+export type AddEdge = (a: number, b: number, rest: Addition<Edge>) => number
+
+/** Per cent of nominal volts from which a load works, and the share of that below which it lets go. Usual values. */
+const usualPullIn = 75
+const usualDropOut = 0.8
+
+/** Adds a device's parts to the circuit; its terminals stand in it already. */
+export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, atomAt: (ref: string) => number): void {
+  const device = circuit.installation.devices.find((d) => d.id === id)!
+  const type = deviceType(device.type)
+  const index = circuit.devices.length
+  const amount = (a: Amount): number => {
+    if (typeof a === 'number') return a
+    const given = device.settings[a.setting]
+    if (typeof given === 'number') return given
+    return type.settings.find((s) => s.id === a.setting)!.default
+  }
+  const compiled: CompiledDevice = {
+    device,
+    type,
+    controlIndex: new Map(),
+    loadIndex: new Map(),
+    actuatorIndex: new Map(),
+    sensorIndex: new Map(),
+    behaviourIndex: new Map(),
+    camIndex: new Map(),
+    amount,
+  }
+  circuit.devices.push(compiled)
+  circuit.deviceIndex.set(id, index)
+  const atom = (terminal: string) => atomAt(`${id}.${terminal}`)
+  for (const control of type.controls)
+    compiled.controlIndex.set(
+      control.id,
+      circuit.controls.push({ device: index, id: control.id, initial: control.initial }) - 1,
+    )
+
+  // Loads first: actuators, sensors, transformers and behaviours refer to them.
+  for (const p of type.primitives)
+    if (p.kind === 'load') {
+      const load = compileLoad(circuit, index, p, atom(p.from), atom(p.to), amount)
+      compiled.loadIndex.set(p.id, circuit.loads.push(load) - 1)
+      addBranch(circuit, load.a, load.b, load.element, { kind: 'load', load: circuit.loads.length - 1 })
+    }
+  const load = (part: string) => compiled.loadIndex.get(part)!
+
+  const addThrow = (part: Contact | Changeover, name: 'made' | 'no' | 'nc', a: string, b: string, when: Condition) => {
+    const contact = circuit.contacts.length
+    const edge = addEdge(atom(a), atom(b), { kind: 'contact', contact })
+    circuit.contacts.push({ device: index, part, throw: name, edge, closedWhen: when, inverted: name === 'nc' })
+  }
+
+  for (const p of type.primitives) {
+    switch (p.kind) {
+      case 'contact':
+        addThrow(p, 'made', p.a, p.b, p.closedWhen)
+        break
+      case 'changeover':
+        addThrow(p, 'no', p.common, p.no, p.operatedWhen)
+        addThrow(p, 'nc', p.common, p.nc, p.operatedWhen)
+        break
+      case 'strap':
+        addEdge(atom(p.a), atom(p.b), { kind: 'strap', device: index, part: p.id, label: p.label })
+        break
+      case 'fuse': {
+        const fuse = circuit.fuses.length
+        const edge = addEdge(atom(p.a), atom(p.b), { kind: 'fuse', fuse })
+        circuit.fuses.push({ device: index, part: p, edge, amps: amount(p.amps) })
+        break
+      }
+      case 'insulation': {
+        const insulation = circuit.insulations.push({ device: index, part: p }) - 1
+        const element = { kind: 'resistance', ohms: amount(p.ohms) } as const
+        addBranch(circuit, atom(p.a), atom(p.b), element, { kind: 'insulation', insulation })
+        break
+      }
+      case 'suppressor': {
+        const element = { kind: 'capacitance', farads: amount(p.microfarads) * 1e-6, ohms: amount(p.ohms) } as const
+        addBranch(circuit, atom(p.a), atom(p.b), element, { kind: 'suppressor', device: index, part: p.id })
+        break
+      }
+      case 'diode':
+        circuit.diodes.push({
+          device: index,
+          part: p,
+          anode: atom(p.anode),
+          cathode: atom(p.cathode),
+          ohms: amount(p.ohms),
+        })
+        break
+      case 'transformer': {
+        const [volts, rise] = [amount(p.volts), amount(p.regulation) / 100]
+        circuit.transformers.push({
+          device: index,
+          part: p,
+          primary: load(p.primary),
+          fed: atom(p.fed),
+          common: atom(p.common),
+          ratio: (volts * (1 + rise)) / circuit.loads[load(p.primary)].nominal,
+          nominal: volts,
+          seriesOhms: (rise * volts * volts) / amount(p.va),
+        })
+        break
+      }
+      case 'residual-trip': {
+        const line = circuit.contacts.findIndex((c) => c.device === index && c.part.id === p.contacts[0])
+        const neutral = circuit.contacts.findIndex((c) => c.device === index && c.part.id === p.contacts[1])
+        circuit.trips.push({
+          device: index,
+          part: p,
+          contacts: [line, neutral],
+          amps: amount(p.milliamps) / 1000,
+        })
+        break
+      }
+      case 'source': {
+        const { line, neutral, earth } = p
+        const loopOhms = amount(p.loopOhms)
+        circuit.sources.push({
+          device: index,
+          part: p,
+          line: atom(line),
+          neutral: atom(neutral),
+          earth: atom(earth),
+          loopOhms,
+        })
+        break
+      }
+      case 'actuator': {
+        const spoken = travelLeaves(type.primitives, p.id)
+        const actuator = circuit.actuators.length
+        for (const leaf of spoken)
+          if (leaf.releasedAt !== undefined && !compiled.camIndex.has(leaf)) {
+            const cam = { actuator, reached: amount(leaf.reached), releasedAt: amount(leaf.releasedAt) }
+            compiled.camIndex.set(leaf, circuit.cams.push(cam) - 1)
+          }
+        const ascending = (x: number, y: number) => x - y
+        circuit.actuators.push({
+          device: index,
+          part: p,
+          drivenBy: load(p.drivenBy),
+          openMs: amount(p.openSeconds) * 1000,
+          returnMs: amount(p.returnSeconds) * 1000,
+          thresholds: spoken.map((leaf) => amount(leaf.reached)).sort(ascending),
+          releases: spoken.flatMap((l) => (l.releasedAt === undefined ? [] : [amount(l.releasedAt)])).sort(ascending),
+        })
+        compiled.actuatorIndex.set(p.id, actuator)
+        break
+      }
+      case 'port':
+        circuit.ports.push({ device: index, part: p, actuator: compiled.actuatorIndex.get(p.actuator)! })
+        break
+      case 'sensor':
+        compiled.sensorIndex.set(
+          p.id,
+          circuit.sensors.push({
+            device: index,
+            part: p,
+            reads: compiled.controlIndex.get(p.reads)!,
+            setPoint: compiled.controlIndex.get(p.setPoint)!,
+            differential: amount(p.differential),
+            accelerator: p.accelerator && {
+              load: load(p.accelerator.load),
+              differential: amount(p.accelerator.differential),
+            },
+          }) - 1,
+        )
+        break
+      case 'behaviour':
+        compiled.behaviourIndex.set(
+          p.id,
+          circuit.behaviours.push({
+            device: index,
+            part: p,
+            watches: Object.fromEntries(Object.entries(p.watches).map(([role, part]) => [role, load(part)])),
+            figures: Object.fromEntries(Object.entries(p.figures).map(([role, figure]) => [role, amount(figure)])),
+          }) - 1,
+        )
+        break
+    }
+  }
+}
+
+function addBranch(
+  circuit: Circuit,
+  a: number,
+  b: number,
+  element: Element,
+  of: Circuit['branches'][number]['of'],
+): void {
+  circuit.branches.push({ a, b, element, y: admittance(element, 1, circuit.omega, { re: 0, im: 0 }), of })
+}
+
+function compileLoad(
+  circuit: Circuit,
+  device: number,
+  part: Load,
+  a: number,
+  b: number,
+  amount: (a: Amount) => number,
+): CompiledLoad {
+  const nominal = part.volts === undefined ? circuit.installation.supply.volts : amount(part.volts)
+  const share = (percent: Amount | undefined) => (percent === undefined ? undefined : (amount(percent) / 100) * nominal)
+  const pullsIn = share(part.pullsIn ?? usualPullIn)!
+  const element = ((): Element => {
+    if (part.ohms !== undefined) return { kind: 'resistance', ohms: amount(part.ohms) }
+    const watts = amount(part.watts!)
+    if (part.dcPercent === undefined) return { kind: 'resistance', ohms: (nominal * nominal) / watts }
+    return winding(nominal, watts, amount(part.powerFactor ?? 1), amount(part.dcPercent), circuit.omega)
+  })()
+  return {
+    device,
+    part,
+    a,
+    b,
+    element,
+    nominal,
+    pullsIn,
+    dropsOut: share(part.dropsOut) ?? pullsIn * usualDropOut,
+    holdsOn: share(part.holdsOn) ?? Infinity,
+    withstands: part.withstands === undefined ? Infinity : amount(part.withstands),
+  }
+}
+
+type TravelLeaf = Extract<ConditionLeaf, { actuator: string }>
+
+/** Every condition among a device's contacts that speaks of one actuator's travel. */
+const travelLeaves = (primitives: readonly Primitive[], actuator: string): TravelLeaf[] =>
+  primitives
+    .flatMap((q) => (q.kind === 'contact' ? [q.closedWhen] : q.kind === 'changeover' ? [q.operatedWhen] : []))
+    .flatMap(leavesOf)
+    .filter((leaf): leaf is TravelLeaf => 'actuator' in leaf && leaf.actuator === actuator)

@@ -1,0 +1,226 @@
+import type { Branch, Circuit } from './circuit'
+import { diodePorts, halfWave, type HalfWave } from './half-wave'
+import { admittance, type Complex } from './impedance'
+import { emptyNets, mergeNets, type CircuitState, type Nets } from './nets'
+import { Equations, networkOf, type Network } from './network'
+
+/** Volts or amperes between or through two points: an r.m.s. phasor against the supply, and a mean where one stands. */
+export interface Phasor {
+  re: number
+  im: number
+  /** Direct part; 0 but where a diode conducts. */
+  mean: number
+}
+
+export const magnitude = ({ re, im }: Phasor): number => Math.hypot(re, im)
+
+/**
+ * The electrical answer for one state of the contacts and parts: potentials of all nets, solved once. Everything else
+ * (impedances, powers) is worked out when asked. Immutable; simulations that come to the same state share one.
+ */
+export class Electrics {
+  readonly nets: Nets
+  readonly network: Network
+  /** Harmonics in which diodes take part; undefined where none conducts by halves. */
+  readonly halfWave: HalfWave | undefined
+  /** Volts across each load at the supply's frequency: what drives it. */
+  readonly loadVolts: Float64Array
+  /** Mean volts across each load: what holds a rotor. */
+  readonly loadMeans: Float64Array
+  private readonly equations: Equations
+  private readonly re: Float64Array
+  private readonly im: Float64Array
+  private readonly impedances = new Map<string, Complex>()
+
+  constructor(
+    readonly circuit: Circuit,
+    readonly state: CircuitState,
+    probe?: Branch,
+  ) {
+    this.nets = mergeNets(circuit, state, emptyNets(circuit))
+    const withShorted = state.shortedDiodes.some((x) => x) ? shortedAsResistors(circuit, state) : circuit
+    this.network = networkOf(withShorted, this.nets, state, probe)
+    this.equations = new Equations(this.network, 1)
+    this.re = this.equations.re
+    this.im = this.equations.im
+    this.equations.solve(this.re, this.im)
+    const ports = circuit.diodes.length > 0 ? diodePorts(this.network, state) : []
+    this.halfWave = ports.length > 0 ? halfWave(this.network, ports, this.re, this.im) : undefined
+    if (this.halfWave) {
+      const { re, im } = this.halfWave
+      for (let i = 0; i < this.re.length; i++) {
+        this.re[i] += re[1][i]
+        this.im[i] += im[1][i]
+      }
+    }
+    const across = circuit.loads.map(({ a, b }) => this.between(a, b))
+    this.loadVolts = Float64Array.from(across, magnitude)
+    this.loadMeans = Float64Array.from(across, ({ mean }) => Math.abs(mean))
+  }
+
+  /** Potential of a net against the origin's neutral, volts. */
+  potential(net: number): Phasor {
+    const { row, fixed } = this.network
+    const i = row[net]
+    if (i < 0) return { re: fixed[net], im: 0, mean: 0 }
+    return { re: this.re[i], im: this.im[i], mean: this.halfWave ? this.halfWave.re[0][i] : 0 }
+  }
+
+  /** Volts from one atom to another. */
+  between(a: number, b: number): Phasor {
+    return difference(this.potential(this.nets.netOf[a]), this.potential(this.nets.netOf[b]))
+  }
+
+  /**
+   * Impedance, ohms, seen between two nets with the supply taken as a short and diodes left out; `null` for earth and
+   * neutral. 0 between nets that are fixed.
+   */
+  impedance(net: number, against: number | null = null): Complex {
+    const key = `${net} ${against}`
+    const known = this.impedances.get(key)
+    if (known) return known
+    const { row } = this.network
+    const i = row[net]
+    const j = against === null ? -1 : row[against]
+    const found = { re: 0, im: 0 }
+    if (net !== against && (i >= 0 || j >= 0)) {
+      const xr = new Float64Array(this.re.length)
+      const xi = new Float64Array(this.re.length)
+      if (i >= 0) xr[i] += 1
+      if (j >= 0) xr[j] -= 1
+      this.equations.solve(xr, xi)
+      found.re = (i >= 0 ? xr[i] : 0) - (j >= 0 ? xr[j] : 0)
+      found.im = (i >= 0 ? xi[i] : 0) - (j >= 0 ? xi[j] : 0)
+    }
+    this.impedances.set(key, found)
+    return found
+  }
+
+  /** Ohms between two nets for direct current, diodes left out: what a resistance meter sends through. */
+  dcOhms(net: number, against: number): number {
+    const { row } = this.network
+    const [i, j] = [row[net], row[against]]
+    const re = new Float64Array(this.re.length)
+    if (i >= 0) re[i] += 1
+    if (j >= 0) re[j] -= 1
+    new Equations(this.network, 0).solve(re, new Float64Array(re.length))
+    return (i >= 0 ? re[i] : 0) - (j >= 0 ? re[j] : 0)
+  }
+
+  /** Amperes through a branch from its a to its b, as a phasor and a mean. */
+  branchCurrent(branch: Branch): Phasor {
+    const v = this.between(branch.a, branch.b)
+    const dc = v.mean === 0 ? 0 : v.mean * admittance(branch.element, 0, this.circuit.omega, { re: 0, im: 0 }).re
+    const { re, im } = branch.y
+    return { re: re * v.re - im * v.im, im: re * v.im + im * v.re, mean: dc }
+  }
+
+  /** Amperes out of a transformer's fed terminal. */
+  secondaryCurrent(index: number): Phasor {
+    const { primary, fed, common, ratio, seriesOhms } = this.circuit.transformers[index]
+    if (this.state.openTransformers[index]) return { re: 0, im: 0, mean: 0 }
+    const { a, b } = this.circuit.loads[primary]
+    const vp = this.between(a, b)
+    const vs = this.between(fed, common)
+    return {
+      re: (ratio * vp.re - vs.re) / seriesOhms,
+      im: (ratio * vp.im - vs.im) / seriesOhms,
+      mean: -vs.mean / seriesOhms,
+    }
+  }
+
+  /** Electromotive force of a secondary, volts: is its primary supplied? */
+  secondaryEmf(index: number): number {
+    if (this.state.openTransformers[index]) return 0
+    const { primary, ratio } = this.circuit.transformers[index]
+    return this.loadVolts[primary] * ratio
+  }
+
+  /** Amperes through a diode from anode to cathode; a shorted one counts as its resistor. */
+  diodeCurrent(index: number): Phasor {
+    const { anode, cathode, ohms } = this.circuit.diodes[index]
+    if (this.state.shortedDiodes[index]) {
+      const v = this.between(anode, cathode)
+      return { re: v.re / ohms, im: v.im / ohms, mean: v.mean / ohms }
+    }
+    const p = this.halfWave?.ports.findIndex((port) => port.diode === index) ?? -1
+    if (!this.halfWave || p < 0) return { re: 0, im: 0, mean: 0 }
+    const { currentRe, currentIm } = this.halfWave
+    return { re: currentRe[1][p], im: currentIm[1][p], mean: currentRe[0][p] }
+  }
+
+  /** Complex power a load takes, VA: active and reactive. All harmonics count towards the active part. */
+  loadPower(load: number): Complex {
+    const { a, b, element } = this.circuit.loads[load]
+    if (this.state.openLoads[load]) return { re: 0, im: 0 }
+    const v = this.between(a, b)
+    const y = admittance(element, 1, this.circuit.omega, { re: 0, im: 0 })
+    const squared = v.re * v.re + v.im * v.im
+    const power = { re: squared * y.re, im: -squared * y.im }
+    if (!this.halfWave) return power
+    const [i, j] = [this.network.row[this.nets.netOf[a]], this.network.row[this.nets.netOf[b]]]
+    const { re, im } = this.halfWave
+    for (let k = 0; k < re.length; k++) {
+      if (k === 1) continue
+      const vr = (i < 0 ? 0 : re[k][i]) - (j < 0 ? 0 : re[k][j])
+      const vi = (i < 0 ? 0 : im[k][i]) - (j < 0 ? 0 : im[k][j])
+      power.re += (vr * vr + vi * vi) * admittance(element, k, this.circuit.omega, y).re
+    }
+    return power
+  }
+}
+
+export const difference = (a: Phasor, b: Phasor): Phasor => ({
+  re: a.re - b.re,
+  im: a.im - b.im,
+  mean: a.mean - b.mean,
+})
+
+/** A shorted diode leaves its resistor, conducting both ways. */
+function shortedAsResistors(circuit: Circuit, state: CircuitState): Circuit {
+  const resistors = circuit.diodes.flatMap(({ device, part, anode, cathode, ohms }, i): Branch[] =>
+    state.shortedDiodes[i]
+      ? [
+          {
+            a: anode,
+            b: cathode,
+            element: { kind: 'resistance', ohms },
+            y: { re: 1 / ohms, im: 0 },
+            of: { kind: 'suppressor', device, part: part.id },
+          },
+        ]
+      : [],
+  )
+  return { ...circuit, branches: [...circuit.branches, ...resistors] }
+}
+
+const caches = new WeakMap<Circuit, Map<string, Electrics>>()
+/** States remembered for one circuit before all are forgotten: some tens of megabytes at the most. */
+const remembered = 4096
+
+/**
+ * The electrical answer for a state, remembered for as long as the circuit lives. `key` must say everything that is in
+ * the state; the state itself is copied, since simulations write into theirs.
+ */
+export function electricsOf(circuit: Circuit, state: CircuitState, key: string): Electrics {
+  let known = caches.get(circuit)
+  if (!known) caches.set(circuit, (known = new Map()))
+  let found = known.get(key)
+  if (!found) {
+    if (known.size >= remembered) known.clear()
+    found = new Electrics(circuit, copyState(state))
+    known.set(key, found)
+  }
+  return found
+}
+
+const copyState = (state: CircuitState): CircuitState => ({
+  closed: state.closed.slice(),
+  blown: state.blown.slice(),
+  broken: state.broken.slice(),
+  openLoads: state.openLoads.slice(),
+  openTransformers: state.openTransformers.slice(),
+  failedInsulation: state.failedInsulation.slice(),
+  openDiodes: state.openDiodes.slice(),
+  shortedDiodes: state.shortedDiodes.slice(),
+})

@@ -1,0 +1,155 @@
+import type { Branch, Circuit } from './circuit'
+import { admittance, type Complex } from './impedance'
+import { LinearSystem } from './linear-system'
+import { LINE, type CircuitState, type Nets, NEUTRAL, EARTH } from './nets'
+
+/**
+ * Leak of every terminal and conductor end to earth, siemens: 100 GΩ each, so that a house of a hundred of them reads
+ * 1 GΩ to earth. It gives every floating island a potential; nothing else is made of it.
+ */
+export const leakSiemens = 1e-11
+
+/** A network of linear elements between nets: what is left of a circuit once everything joined is one net. */
+export interface Network {
+  circuit: Circuit
+  nets: Nets
+  /** Row of each net in the system of equations; −1 where a pole of the mains fixes its potential. */
+  row: Int32Array
+  /** Net of each row. */
+  unknown: Int32Array
+  /** Volts, r.m.s. and in phase, of the nets that a pole fixes; 0 elsewhere. */
+  fixed: Float64Array
+  /** Branches that take part: present, and with ends in different nets. */
+  branches: Branch[]
+  /** Transformers with whole windings, by number. */
+  transformers: number[]
+  /** Terminals and conductor ends in each net. */
+  atoms: Int32Array
+}
+
+export function networkOf(circuit: Circuit, nets: Nets, state: CircuitState, probe?: Branch): Network {
+  const { netOf, poles } = nets
+  const size = circuit.atoms.length
+  const atoms = new Int32Array(size)
+  for (let i = 0; i < size; i++) atoms[netOf[i]]++
+  const branches: Branch[] = []
+  const degree = new Int32Array(size)
+  const take = (branch: Branch) => {
+    const a = netOf[branch.a]
+    const b = netOf[branch.b]
+    if (a === b) return
+    branches.push(branch)
+    degree[a]++
+    degree[b]++
+  }
+  for (const branch of circuit.branches) if (present(branch, state)) take(branch)
+  if (probe) take(probe)
+  const transformers: number[] = []
+  circuit.transformers.forEach(({ fed, common, primary }, i) => {
+    if (state.openTransformers[i]) return
+    transformers.push(i)
+    const { a, b } = circuit.loads[primary]
+    for (const atom of [fed, common, a, b]) degree[netOf[atom]] += 3
+  })
+  const row = new Int32Array(size).fill(-1)
+  const fixed = new Float64Array(size)
+  const free: number[] = []
+  for (let net = 0; net < size; net++) {
+    if (atoms[net] === 0) continue
+    const joined = poles[net] & (LINE | NEUTRAL | EARTH)
+    if (!joined) free.push(net)
+    // A line that is joined to neutral or earth is held down by the short for the moment that it lasts.
+    else fixed[net] = joined === LINE ? circuit.installation.supply.volts : 0
+  }
+  // Nets with few neighbours first: eliminating them fills in little.
+  free.sort((x, y) => degree[x] - degree[y] || x - y)
+  free.forEach((net, i) => (row[net] = i))
+  return { circuit, nets, row, unknown: Int32Array.from(free), fixed, branches, transformers, atoms }
+}
+
+function present({ of }: Branch, state: CircuitState): boolean {
+  switch (of.kind) {
+    case 'load':
+      return state.openLoads[of.load] === 0
+    case 'insulation':
+      return state.failedInsulation[of.insulation] === 1
+    default:
+      return true
+  }
+}
+
+/** The equations of a network at one harmonic of the supply, and the currents its fixed nets drive into the others. */
+export class Equations {
+  readonly re: Float64Array
+  readonly im: Float64Array
+  private readonly system: LinearSystem
+
+  /** `driven` false leaves the supply out, as for every harmonic but the first. */
+  constructor(
+    private readonly network: Network,
+    readonly harmonic: number,
+    driven = harmonic === 1,
+  ) {
+    const { circuit, nets, unknown, atoms } = network
+    const n = unknown.length
+    this.system = new LinearSystem(n)
+    this.re = new Float64Array(n)
+    this.im = new Float64Array(n)
+    for (let i = 0; i < n; i++) this.system.add(i, i, leakSiemens * atoms[unknown[i]], 0)
+    const y: Complex = { re: 0, im: 0 }
+    for (const branch of network.branches) {
+      const { re, im } = harmonic === 1 ? branch.y : admittance(branch.element, harmonic, circuit.omega, y)
+      this.couple(nets.netOf[branch.a], nets.netOf[branch.b], re, im, driven)
+    }
+    for (const i of network.transformers) this.transform(i, harmonic, driven)
+  }
+
+  /** Solves for the unknown nets, in row order, in place. */
+  solve(re: Float64Array, im: Float64Array): void {
+    this.system.solve(re, im)
+  }
+
+  private couple(a: number, b: number, re: number, im: number, driven: boolean): void {
+    const { row } = this.network
+    const i = row[a]
+    const j = row[b]
+    if (i >= 0) this.system.add(i, i, re, im)
+    if (j >= 0) this.system.add(j, j, re, im)
+    if (i >= 0 && j >= 0) this.system.add(i, j, -re, -im)
+    else if (driven) {
+      if (i >= 0) this.drive(i, b, re, im)
+      if (j >= 0) this.drive(j, a, re, im)
+    }
+  }
+
+  private drive(row: number, from: number, re: number, im: number): void {
+    const volts = this.network.fixed[from]
+    this.re[row] += re * volts
+    this.im[row] += im * volts
+  }
+
+  /**
+   * An ideal transformer behind its internal resistance R: secondary current (fed, out) (n · Vp − Vs) / R, primary
+   * current n times that; as admittances a rank-one stamp over the four nets with the weights n, −n, −1, 1.
+   * Direct current is not transformed: each winding is then its own resistance.
+   */
+  private transform(index: number, harmonic: number, driven: boolean): void {
+    const { circuit, nets, row, fixed } = this.network
+    const { primary, fed, common, ratio, seriesOhms } = circuit.transformers[index]
+    const g = 1 / seriesOhms
+    const secondary = [nets.netOf[fed], nets.netOf[common]]
+    if (harmonic === 0) return this.couple(secondary[0], secondary[1], g, 0, driven)
+    const { a, b } = circuit.loads[primary]
+    const ends = [nets.netOf[a], nets.netOf[b], ...secondary]
+    const weights = [ratio, -ratio, -1, 1]
+    ends.forEach((p, x) => {
+      if (row[p] < 0) return
+      ends.forEach((q, y) => {
+        const value = g * weights[x] * weights[y]
+        if (row[q] < 0) {
+          if (driven) this.re[row[p]] -= value * fixed[q]
+        } else if (row[p] === row[q] || row[p] < row[q]) this.system.add(row[p], row[q], value, 0)
+      })
+    })
+  }
+}

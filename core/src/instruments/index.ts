@@ -1,0 +1,3 @@
+export * from './live'
+export * from './measure'
+export * from './reading'

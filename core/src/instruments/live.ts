@@ -1,0 +1,118 @@
+import { currentsWithin, Electrics, magnitude, potentials, type Branch, type Circuit, type Phasor } from '../circuit'
+import { leadOhms, type PolarityVerdict, type Reading } from './reading'
+
+/** The leads of an instrument as a branch of the circuit. */
+const leads = (a: number, b: number, ohms: number): Branch => ({
+  a,
+  b,
+  element: { kind: 'resistance', ohms },
+  y: { re: 1 / ohms, im: 0 },
+  of: { kind: 'instrument' },
+})
+
+/** Where the instrument draws less than this share of the volts away, it need not be solved for. */
+const negligible = 0.002
+
+/** Volts from `black` to `red` with an instrument of so many ohms across them. */
+export function voltsBetween(electrics: Electrics, red: number, black: number, ohms: number): Phasor {
+  const { circuit, nets, state, halfWave } = electrics
+  const open = electrics.between(red, black)
+  const [a, b] = [nets.netOf[red], nets.netOf[black]]
+  if (a === b) return open
+  const z = electrics.impedance(a, b)
+  if (Math.hypot(z.re, z.im) < negligible * ohms) return open
+  // Half-waves answer to a load by conducting longer: only solving again tells.
+  if (halfWave) return new Electrics(circuit, state, leads(red, black, ohms)).between(red, black)
+  // Thevenin: V · R / (R + Z).
+  const [dr, di] = [ohms + z.re, z.im]
+  const d = (dr * dr + di * di) / ohms
+  return { re: (open.re * dr + open.im * di) / d, im: (open.im * dr - open.re * di) / d, mean: 0 }
+}
+
+export function voltsReading(electrics: Electrics, red: number, black: number, ohms: number): Reading {
+  const v = voltsBetween(electrics, red, black, ohms)
+  return { kind: 'volts', volts: magnitude(v), mean: v.mean, phase: (Math.atan2(v.im, v.re) * 180) / Math.PI }
+}
+
+/** The point a terminal is read against: the neutral at its origin, or the return of the transformer it hangs on. */
+export function referenceOf(electrics: Electrics, atom: number): number | undefined {
+  const { circuit } = electrics
+  const { against } = potentials(electrics)[atom]
+  if (against === undefined) return circuit.sources[0]?.neutral
+  return circuit.transformers.find((t) => circuit.devices[t.device].device.id === against)?.common
+}
+
+/** What a tester or meter shows on a terminal against its neutral or return; `undefined` where that cannot be known. */
+export function terminalVolts(
+  electrics: Electrics,
+  atom: number,
+  instrument: keyof typeof leadOhms,
+): { volts: number; mean: number } | undefined {
+  const { volts } = potentials(electrics)[atom]
+  const reference = referenceOf(electrics, atom)
+  if (volts === null || reference === undefined) return undefined
+  const v = voltsBetween(electrics, atom, reference, leadOhms[instrument])
+  return { volts: magnitude(v), mean: Math.abs(v.mean) }
+}
+
+/** Full and next to no volts, as shares of the supply's, between which a polarity reading is unclear. */
+const [full, little] = [0.8, 0.1]
+
+/** Line, neutral and earth at one device, read with a low-impedance tester. */
+export function polarityReading(electrics: Electrics, line: number, neutral: number, earth: number): Reading {
+  const { volts } = electrics.circuit.installation.supply
+  const read = (a: number, b: number) => magnitude(voltsBetween(electrics, a, b, leadOhms.tester))
+  const [lineNeutral, lineEarth, neutralEarth] = [read(line, neutral), read(line, earth), read(neutral, earth)]
+  const word = (v: number) => (v >= full * volts ? 'full' : v <= little * volts ? 'none' : 'part')
+  const seen = [lineNeutral, lineEarth, neutralEarth].map(word).join(' ')
+  const verdicts: Record<string, PolarityVerdict> = {
+    'full full none': 'correct',
+    'full none full': 'reversed',
+    'none full none': 'no-neutral',
+    // With the neutral gone the loads bring line through to it.
+    'none full full': 'no-neutral',
+    'part full none': 'no-neutral',
+    'part full part': 'no-neutral',
+    'full none none': 'no-earth',
+    'full part part': 'no-earth',
+    'full part none': 'no-earth',
+    'none none none': 'dead',
+  }
+  return { kind: 'polarity', verdict: verdicts[seen] ?? 'unclear', lineNeutral, lineEarth, neutralEarth }
+}
+
+/** What a device takes; at a spur, everything that hangs on it. */
+export function powerReading(electrics: Electrics, device: number): Reading {
+  const { circuit } = electrics
+  const { volts } = circuit.installation.supply
+  const source = circuit.sources.find((s) => s.device === device)
+  if (source) {
+    const current = suppliedBy(electrics, circuit, source.line)
+    const va = volts * magnitude(current)
+    return { kind: 'power', watts: volts * current.re, va, amps: magnitude(current) }
+  }
+  let [watts, vars, amps] = [0, 0, 0]
+  circuit.loads.forEach((load, i) => {
+    if (load.device !== device) return
+    const power = electrics.loadPower(i)
+    watts += power.re
+    vars += power.im
+    const across = magnitude(electrics.between(load.a, load.b))
+    if (across > 0) amps += Math.hypot(power.re, power.im) / across
+  })
+  return { kind: 'power', watts, va: Math.hypot(watts, vars), amps }
+}
+
+/** Amperes that leave an origin. */
+function suppliedBy(electrics: Electrics, circuit: Circuit, line: number): Phasor {
+  const currents = currentsWithin(electrics, electrics.nets.netOf[line])
+  return circuit.edgesAt[line].reduce(
+    (sum, index) => {
+      const current = currents.get(index)
+      if (!current) return sum
+      const sign = circuit.edges[index].a === line ? 1 : -1
+      return { re: sum.re + sign * current.re, im: sum.im + sign * current.im, mean: sum.mean + sign * current.mean }
+    },
+    { re: 0, im: 0, mean: 0 },
+  )
+}

@@ -1,0 +1,45 @@
+import type { Colour } from '../installation'
+
+/** What a conductor is for: it decides the colour wanted and the sleeve worn where the cable lacks it. */
+export type Use = 'line' | 'switched' | 'neutral' | 'earth'
+
+/** The colours cables come in, by number of cores, and which of them each use asks for first. */
+export interface ColourSet {
+  bySize: Record<number, readonly Colour[]>
+  wanted: Record<Use, readonly Colour[]>
+  /** The sleeve a conductor of this colour wears in this use, where its own colour says something else. */
+  sleeveFor(use: Use, colour: Colour): Colour | undefined
+}
+
+export const harmonised: ColourSet = {
+  bySize: {
+    3: ['brown', 'blue', 'green-yellow'],
+    4: ['brown', 'black', 'grey', 'green-yellow'],
+    5: ['brown', 'blue', 'green-yellow', 'black', 'grey'],
+  },
+  wanted: {
+    line: ['brown', 'black', 'grey', 'blue'],
+    switched: ['black', 'grey', 'brown', 'blue'],
+    neutral: ['blue', 'grey', 'black'],
+    earth: ['green-yellow'],
+  },
+  sleeveFor(use, colour) {
+    if (use === 'neutral' && colour !== 'blue') return 'blue'
+    if ((use === 'line' || use === 'switched') && colour === 'blue') return 'brown'
+    return undefined
+  },
+}
+
+/** North American building wire, 120 V. */
+export const northAmerican: ColourSet = {
+  bySize: { 3: ['black', 'white', 'bare'], 4: ['black', 'white', 'red', 'bare'] },
+  wanted: { line: ['black', 'red'], switched: ['red', 'black'], neutral: ['white'], earth: ['bare'] },
+  sleeveFor: (use, colour) => (use !== 'neutral' && colour === 'white' ? 'black' : undefined),
+}
+
+/** Thermostat wire for 24 V. Colours prove nothing; these are the usual ones. */
+export const thermostatWire: ColourSet = {
+  bySize: { 2: ['red', 'white'], 4: ['red', 'white', 'green', 'yellow'] },
+  wanted: { line: ['red'], switched: ['white', 'yellow'], neutral: ['green'], earth: [] },
+  sleeveFor: () => undefined,
+}

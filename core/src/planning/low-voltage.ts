@@ -1,0 +1,87 @@
+import type { Installation } from '../installation'
+import { northAmerican, thermostatWire } from './colours'
+import { mains, PlannedSystem, type PlanPractice } from './system'
+
+/**
+ * Plans a low-voltage system with end-switch call: a 24 V transformer feeds each zone's thermostat and, through it, its
+ * valve; the end switches, in parallel, close the boiler's volt-free call. 120 V, 60 Hz. Only extra-low voltage enters
+ * the wiring centre. Takes one to twelve zone names.
+ */
+export function planLowVoltage(
+  practice: PlanPractice,
+  zones: readonly string[],
+  id: string,
+  name: string,
+): Installation {
+  const system = new PlannedSystem(practice)
+  const { layout } = system
+  layout.function('V', '24 V fed')
+  layout.function('C', '24 V common')
+  zones.forEach((zone, i) => layout.function(`valve-${i + 1}`, `${zone} valve`))
+  layout.function('T1', 'Boiler call feed')
+  layout.function('T2', 'Boiler call return')
+
+  system.device('spur', 'Fused spur', 'fused-spur')
+  system.device('transformer', 'Transformer', 'transformer-24')
+  layout.direct('transformer-feed', 'Transformer feed', mainsFrom('spur', 'transformer'), 1)
+  layout.cable(
+    'transformer-cable',
+    'Transformer 24 V cable',
+    'transformer',
+    [
+      { terminal: 'V', use: 'line', to: 'V' },
+      { terminal: 'C', use: 'switched', to: 'C' },
+    ],
+    1,
+    { cores: 2, colours: thermostatWire },
+  )
+  zones.forEach((zone, i) => {
+    const n = i + 1
+    system.place(`zone-${n}`, zone)
+    system.device(`stat-${n}`, `${zone} thermostat`, 'room-thermostat-volt-free', `zone-${n}`)
+    layout.cable(
+      `stat-${n}-cable`,
+      `${zone} thermostat cable`,
+      `stat-${n}`,
+      [
+        { terminal: 'R', use: 'line', to: 'V' },
+        { terminal: 'W', use: 'switched', to: `valve-${n}` },
+      ],
+      14,
+      { cores: 2, colours: thermostatWire },
+    )
+    system.device(`zv-${n}`, `${zone} valve`, 'zone-valve-24')
+    system.lead(`zv-${n}`, `${zone} valve`, { M1: `valve-${n}`, M2: 'C', S1: 'T1', S2: 'T2' })
+    system.demand({
+      id: `heating-${n}`,
+      name: zone,
+      kind: 'heating',
+      channel: null,
+      thermostat: { device: `stat-${n}`, contact: 'contact' },
+      circuit: { valves: [{ device: `zv-${n}` }] },
+      call: { boiler: 'boiler', input: 'T' },
+    })
+  })
+  system.device('boiler', 'Boiler', 'boiler-volt-free-call')
+  layout.direct('boiler-feed', 'Boiler feed', mainsFrom('spur', 'boiler'), 3)
+  layout.cable(
+    'call-cable',
+    'Boiler call cable',
+    'boiler',
+    [
+      { terminal: 'T1', use: 'line', to: 'T1' },
+      { terminal: 'T2', use: 'switched', to: 'T2' },
+    ],
+    3,
+    { cores: 2, colours: thermostatWire },
+  )
+  system.pump()
+  return system.installation(id, name, 'Low voltage, end-switch call', { volts: 120, frequency: 60 })
+}
+
+const mainsFrom = (from: string, to: string) =>
+  mains.map(({ terminal, use }) => ({
+    colour: northAmerican.wanted[use][0],
+    from: `${from}.${terminal}`,
+    to: `${to}.${terminal}`,
+  }))
