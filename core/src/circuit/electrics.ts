@@ -30,7 +30,7 @@ export class Electrics {
   private readonly equations: Equations
   private readonly re: Float64Array
   private readonly im: Float64Array
-  private readonly impedances = new Map<string, Complex>()
+  private readonly impedances = new Map<number, Complex>()
 
   constructor(
     readonly circuit: Circuit,
@@ -76,7 +76,7 @@ export class Electrics {
    * neutral. 0 between nets that are fixed.
    */
   impedance(net: number, against: number | null = null): Complex {
-    const key = `${net} ${against}`
+    const key = net * (this.nets.netOf.length + 1) + (against ?? this.nets.netOf.length)
     const known = this.impedances.get(key)
     if (known) return known
     const { row } = this.network

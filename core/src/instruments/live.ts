@@ -42,12 +42,36 @@ export function referenceOf(electrics: Electrics, atom: number): number | undefi
   return circuit.transformers.find((t) => circuit.devices[t.device].device.id === against)?.common
 }
 
-/** What a tester or meter shows on a terminal against its neutral or return; `undefined` where that cannot be known. */
+export interface TerminalVolts {
+  volts: number
+  mean: number
+}
+
+const known = new WeakMap<Electrics, Record<keyof typeof leadOhms, Map<number, TerminalVolts | undefined>>>()
+
+/**
+ * What a tester or meter shows on a terminal against its neutral or return; `undefined` where that cannot be known.
+ * Remembered for as long as the electrical state lives: a screen and a hunt ask for every terminal again and again.
+ */
 export function terminalVolts(
   electrics: Electrics,
   atom: number,
   instrument: keyof typeof leadOhms,
-): { volts: number; mean: number } | undefined {
+): TerminalVolts | undefined {
+  let readings = known.get(electrics)
+  if (!readings) known.set(electrics, (readings = { tester: new Map(), meter: new Map() }))
+  const of = readings[instrument]
+  // What is joined reads alike.
+  const net = electrics.nets.netOf[atom]
+  if (!of.has(net)) of.set(net, readTerminal(electrics, atom, instrument))
+  return of.get(net)
+}
+
+function readTerminal(
+  electrics: Electrics,
+  atom: number,
+  instrument: keyof typeof leadOhms,
+): TerminalVolts | undefined {
   const { volts } = potentials(electrics)[atom]
   const reference = referenceOf(electrics, atom)
   if (volts === null || reference === undefined) return undefined
