@@ -1,8 +1,9 @@
 import { Bench } from 'tinybench'
 import { check } from '../src/checks'
-import { compile, emptyNets, mergeNets } from '../src/circuit'
+import { compile, Electrics, emptyNets, Equations, mergeNets, potentials } from '../src/circuit'
 import { diagnose, type LoggedFinding } from '../src/diagnosis'
 import { examples } from '../src/examples'
+import { planSystem } from '../src/planning'
 import { Simulation } from '../src/simulation'
 
 /**
@@ -28,19 +29,62 @@ for (const { id, installation } of examples) {
   bench.add(`merge, ${id}`, () => void mergeNets(circuit, rest.electrics.state, nets))
 
   const { channel, thermostat } = installation.intent.demands[0]
-  if (!channel || !thermostat) continue
+  if (!thermostat) continue
   const stat = circuit.devices[circuit.deviceIndex.get(thermostat.device)!]
   const dial = stat.type.controls.find((c) => c.id === 'set')!
   const up = dial.kind === 'number' ? String(dial.max) : ''
   const channelOn = rest.fork()
-  channelOn.set(channel.device, channel.contact, 'on')
+  if (channel) channelOn.set(channel.device, channel.contact, 'on')
   channelOn.settle()
   bench.add(`settle after one control change, ${id}`, () => {
     const sim = channelOn.fork()
     sim.set(thermostat.device, 'set', up)
     sim.settle()
   })
+  bench.add(`settle, every electrical state solved anew, ${id}`, () => {
+    // A circuit of its own remembers nothing yet.
+    const sim = new Simulation({ ...circuit }, channelOn)
+    sim.set(thermostat.device, 'set', up)
+    sim.settle()
+  })
   bench.add(`check, ${id}`, () => void check(circuit))
+}
+
+/** Zones enough to give a row of network sizes. */
+for (const zones of [1, 2, 4, 8, 16]) {
+  const circuits = Array.from({ length: zones }, (_, i) => ({ kind: 'heating' as const, name: `Zone ${i + 1}` }))
+  const brief = { scheme: 'low-voltage', circuits, cable: 'five-core', terminals: 'separate' } as const
+  const circuit = compile(planSystem({ ...brief, circuits }, 'bench', 'Bench'))
+  const { state, network } = new Simulation(circuit).electrics
+  bench.add(`nodal solution, ${network.unknown.length} unknown nets`, () => {
+    const equations = new Equations(network, 1)
+    equations.solve(equations.re, equations.im)
+  })
+  bench.add(
+    `whole electrical state (merge, network, solution), ${network.unknown.length} unknown nets`,
+    () => void new Electrics(circuit, state),
+  )
+}
+for (const [id, actions] of [
+  ['two-port-two-heating-hot-water', []],
+  ['mid-position', []],
+  ['mid-position', ['programmer.heating=on', 'stat-1.set=30', 'programmer.hot-water=on', 'cyl-stat.set=75']],
+] as const) {
+  const circuit = compile(examples.find((e) => e.id === id)!.installation)
+  const sim = new Simulation(circuit)
+  for (const action of actions) {
+    const [place, value] = action.split('=')
+    const [device, control] = place.split('.')
+    sim.set(device, control, value)
+  }
+  sim.settle()
+  const { state, network, halfWave } = sim.electrics
+  const name = `whole electrical state, ${network.unknown.length} unknown nets${halfWave ? ', half-waves' : ''}, ${id}`
+  bench.add(name, () => void new Electrics(circuit, state))
+  bench.add(
+    `words and volts of all terminals, ${id}${halfWave ? ', half-waves' : ''}`,
+    () => void potentials(new Electrics(circuit, state)),
+  )
 }
 
 const two = compile(examples.find((e) => e.id === 'two-port-heating-hot-water')!.installation)

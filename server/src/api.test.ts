@@ -3,7 +3,7 @@ import { createServer, request } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { planBriefSchema, planTwoPort } from '@nobbet/core'
+import { planBriefSchema, planSystem } from '@nobbet/core'
 import { start, type Running } from '.'
 
 const data = mkdtempSync(join(tmpdir(), 'nobbet-api-'))
@@ -37,12 +37,14 @@ const job = (site: string) => ({
   status: 'open',
   brief: { site, kind: 'fault', symptom: 'cold', earlier: '', engineer: '', fitted },
 })
-const plan = (id: string) => planTwoPort(fitted, id, 'Flat')
+const plan = (id: string) => planSystem(fitted, id, 'Flat')
 
 describe('jobs', () => {
-  it('come with the demo: one healthy, one with a reported fault', async () => {
+  it('come with the demo, each with its wiring', async () => {
     const { body } = await call('GET', '/api/jobs')
     expect(body.map((j: { brief: { kind: string }; hasDraft: boolean }) => [j.brief.kind, j.hasDraft]).sort()).toEqual([
+      ['change-of-controls', true],
+      ['fault', true],
       ['fault', true],
       ['new-system', true],
     ])
@@ -74,7 +76,7 @@ describe('jobs', () => {
     expect(body.errors).toEqual(
       expect.arrayContaining([
         { field: 'brief.site', reason: 'the site is missing' },
-        { field: 'brief.fitted.circuits', reason: 'a two-port system needs at least one circuit' },
+        { field: 'brief.fitted.circuits', reason: 'a system needs at least one circuit' },
       ]),
     )
     expect((await call('GET', '/api/jobs/job-bad-1')).body.brief.site).toBe('Kept')

@@ -1,6 +1,6 @@
 import type { MikroORM } from '@mikro-orm/libsql'
 import type { JobWrite } from '@nobbet/contract'
-import { planBriefSchema, planTwoPort } from '@nobbet/core'
+import { planBriefSchema, planSystem } from '@nobbet/core'
 import { JobService } from './job-service'
 
 const fitted = planBriefSchema.parse({
@@ -11,7 +11,17 @@ const fitted = planBriefSchema.parse({
   ],
 })
 
-/** Invented jobs on a two-zone two-port installation: one healthy, one with a reported fault. */
+const midPosition = planBriefSchema.parse({ ...fitted, scheme: 'mid-position' })
+
+const lowVoltage = planBriefSchema.parse({
+  scheme: 'low-voltage',
+  circuits: [
+    { kind: 'heating', name: 'Ground floor' },
+    { kind: 'heating', name: 'Loft' },
+  ],
+})
+
+/** Invented jobs: a two-port installation healthy and one with a reported fault, a mid-position and a 24 V one. */
 const demoJobs: { id: string; write: JobWrite }[] = [
   {
     id: 'demo-larch-row',
@@ -41,6 +51,34 @@ const demoJobs: { id: string; write: JobWrite }[] = [
       },
     },
   },
+  {
+    id: 'demo-fell-view',
+    write: {
+      status: 'open',
+      brief: {
+        site: 'Fell View, Ostwick',
+        kind: 'fault',
+        symptom: 'Heating only comes on while the hot water is on too.',
+        earlier: '',
+        engineer: 'I. Halloran',
+        fitted: midPosition,
+      },
+    },
+  },
+  {
+    id: 'demo-mill-loft',
+    write: {
+      status: 'open',
+      brief: {
+        site: 'Mill Loft, Carrow Falls',
+        kind: 'change-of-controls',
+        symptom: '',
+        earlier: '',
+        engineer: 'T. Ansell',
+        fitted: lowVoltage,
+      },
+    },
+  },
 ]
 
 /** Loads the demo jobs that are not there yet; what the user has made of them stays. */
@@ -49,7 +87,7 @@ export async function loadDemo(orm: MikroORM, now = () => new Date()): Promise<n
   const there = new Set((await jobs.list()).map((job) => job.id))
   const missing = demoJobs.filter((job) => !there.has(job.id))
   for (const { id, write } of missing) {
-    const installation = planTwoPort(write.brief.fitted, id, write.brief.site)
+    const installation = planSystem(write.brief.fitted, id, write.brief.site)
     await jobs.writeJob(id, { ...write, draft: { installation, over: null } }, 'nothing there')
   }
   return missing.length

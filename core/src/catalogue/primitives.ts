@@ -169,6 +169,8 @@ export interface Actuator extends Part {
   openSeconds: Amount
   /** Seconds from open to shut on the spring. */
   returnSeconds: Amount
+  /** What its two ends are called where they are not simply shut and open. */
+  ends?: { shut: string; open: string }
 }
 
 /** A water port that an actuator uncovers over a part of its travel. */

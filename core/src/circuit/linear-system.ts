@@ -5,8 +5,9 @@
  * neighbours first: what is zero is skipped.
  */
 export class LinearSystem {
-  private readonly re: Float64Array
-  private readonly im: Float64Array
+  /** Upper triangle, row by row. */
+  readonly re: Float64Array
+  readonly im: Float64Array
   private factored = false
 
   constructor(readonly size: number) {

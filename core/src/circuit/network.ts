@@ -97,9 +97,12 @@ export class Equations {
     this.im = new Float64Array(n)
     for (let i = 0; i < n; i++) this.system.add(i, i, leakSiemens * atoms[unknown[i]], 0)
     const y: Complex = { re: 0, im: 0 }
-    for (const branch of network.branches) {
+    const { netOf } = nets
+    const { branches } = network
+    for (let i = 0; i < branches.length; i++) {
+      const branch = branches[i]
       const { re, im } = harmonic === 1 ? branch.y : admittance(branch.element, harmonic, circuit.omega, y)
-      this.couple(nets.netOf[branch.a], nets.netOf[branch.b], re, im, driven)
+      this.couple(netOf[branch.a], netOf[branch.b], re, im, driven)
     }
     for (const i of network.transformers) this.transform(i, harmonic, driven)
   }
@@ -109,16 +112,25 @@ export class Equations {
     this.system.solve(re, im)
   }
 
+  /** Two nets joined by an admittance. Written out: this is where most of the time of a solution goes. */
   private couple(a: number, b: number, re: number, im: number, driven: boolean): void {
-    const { row } = this.network
-    const i = row[a]
-    const j = row[b]
-    if (i >= 0) this.system.add(i, i, re, im)
-    if (j >= 0) this.system.add(j, j, re, im)
-    if (i >= 0 && j >= 0) this.system.add(i, j, -re, -im)
-    else if (driven) {
-      if (i >= 0) this.drive(i, b, re, im)
-      if (j >= 0) this.drive(j, a, re, im)
+    const i = this.network.row[a]
+    const j = this.network.row[b]
+    const { size, re: matrixRe, im: matrixIm } = this.system
+    if (i >= 0) {
+      matrixRe[i * size + i] += re
+      matrixIm[i * size + i] += im
+      if (j < 0 && driven) this.drive(i, b, re, im)
+    }
+    if (j >= 0) {
+      matrixRe[j * size + j] += re
+      matrixIm[j * size + j] += im
+      if (i < 0 && driven) this.drive(j, a, re, im)
+      else if (i >= 0) {
+        const at = i < j ? i * size + j : j * size + i
+        matrixRe[at] -= re
+        matrixIm[at] -= im
+      }
     }
   }
 

@@ -6,23 +6,64 @@ export const circuitBriefSchema = z.object({
 })
 export type CircuitBrief = z.infer<typeof circuitBriefSchema>
 
-/** What Plan asks before it lays out a two-port system. */
+/** The schemes Plan lays out, by what they are, with how many circuits of each kind they take. */
+export const schemes = {
+  'two-port': {
+    name: 'Two-port',
+    about: 'one valve to each circuit',
+    heating: [0, 3],
+    hotWater: [0, 1],
+  },
+  'mid-position': {
+    name: 'Mid-position',
+    about: 'one three-port valve for heating and hot water',
+    heating: [1, 1],
+    hotWater: [1, 1],
+  },
+  'low-voltage': {
+    name: 'Low voltage, end-switch call',
+    about: '24 V valves; their end switches call the boiler',
+    heating: [1, 8],
+    hotWater: [0, 0],
+  },
+} as const satisfies Record<string, SchemeType>
+export type SchemeId = keyof typeof schemes
+export const schemeIds = Object.keys(schemes) as [SchemeId, ...SchemeId[]]
+
+interface SchemeType {
+  name: string
+  /** What stands behind its name when it is offered. */
+  about: string
+  /** Fewest and most circuits. */
+  heating: readonly [number, number]
+  hotWater: readonly [number, number]
+}
+
+/** What Plan asks before it lays out a system. */
 export const planBriefSchema = z
   .object({
-    scheme: z.literal('two-port'),
-    circuits: z
-      .array(circuitBriefSchema)
-      .min(1, 'a two-port system needs at least one circuit')
-      .max(3, 'Plan lays out one to three circuits'),
+    scheme: z.enum(schemeIds),
+    circuits: z.array(circuitBriefSchema).min(1, 'a system needs at least one circuit').max(12),
     /** Which cable runs to each control. Five-core by default, so that no core is missing later. */
     cable: z.enum(['five-core', 'only-needed']).default('five-core'),
     /** One conductor to a terminal by default, so that one item can be lifted out alone. */
     terminals: z.enum(['separate', 'merged']).default('separate'),
   })
   .superRefine((brief, context) => {
-    const hotWater = brief.circuits.filter((c) => c.kind === 'hot-water').length
-    if (hotWater > 1)
-      context.addIssue({ code: 'custom', path: ['circuits'], message: 'one cylinder, so one hot water circuit' })
+    const scheme: SchemeType = schemes[brief.scheme]
+    for (const [kind, label, [least, most]] of [
+      ['heating', 'heating', scheme.heating],
+      ['hot-water', 'hot water', scheme.hotWater],
+    ] as const) {
+      const n = brief.circuits.filter((c) => c.kind === kind).length
+      if (n >= least && n <= most) continue
+      const wanted = least === most ? `${most}` : least === 0 ? `at most ${most}` : `${least} to ${most}`
+      context.addIssue({
+        code: 'custom',
+        path: ['circuits'],
+        message: `${scheme.name} takes ${wanted} ${label} circuit${most === 1 ? '' : 's'}, not ${n}`,
+      })
+    }
     const names = brief.circuits.map((c) => c.name.toLowerCase())
     names.forEach((name, i) => {
       if (names.indexOf(name) !== i)

@@ -1,5 +1,3 @@
 export * from './brief'
+export { planSystem } from './plan'
 export * from './schedules'
-export * from './two-port'
-export * from './low-voltage'
-export * from './mid-position'

@@ -1,19 +1,16 @@
 import type { Installation } from '../installation'
+import type { PlanBrief } from './brief'
 import { northAmerican, thermostatWire } from './colours'
-import { mains, PlannedSystem, type PlanPractice } from './system'
+import { mains, PlannedSystem } from './system'
 
 /**
  * Plans a low-voltage system with end-switch call: a 24 V transformer feeds each zone's thermostat and, through it, its
  * valve; the end switches, in parallel, close the boiler's volt-free call. 120 V, 60 Hz. Only extra-low voltage enters
- * the wiring centre. Takes one to twelve zone names.
+ * the wiring centre. Takes a brief for heating circuits only.
  */
-export function planLowVoltage(
-  practice: PlanPractice,
-  zones: readonly string[],
-  id: string,
-  name: string,
-): Installation {
-  const system = new PlannedSystem(practice)
+export function planLowVoltage(brief: PlanBrief, id: string, name: string): Installation {
+  const system = new PlannedSystem(brief)
+  const zones = brief.circuits.map((c) => c.name)
   const { layout } = system
   layout.function('V', '24 V fed')
   layout.function('C', '24 V common')

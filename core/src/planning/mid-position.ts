@@ -1,16 +1,19 @@
 import type { Installation } from '../installation'
-import { mains, PlannedSystem, type PlanPractice } from './system'
+import type { PlanBrief } from './brief'
+import { mains, PlannedSystem } from './system'
 
 /**
  * Plans a mid-position system: one three-port valve for heating and hot water. Heating ON → room thermostat → white;
  * hot water ON → cylinder thermostat; DEMAND, orange and the boiler's call joined; SATISFIED, grey and hot water OFF
- * joined.
+ * joined. Takes a brief for one heating and one hot water circuit.
  */
-export function planMidPosition(practice: PlanPractice, id: string, name: string): Installation {
-  const system = new PlannedSystem(practice)
+export function planMidPosition(brief: PlanBrief, id: string, name: string): Installation {
+  const system = new PlannedSystem(brief)
   const { layout } = system
+  const heating = brief.circuits.find((c) => c.kind === 'heating')!.name
+  const hotWater = brief.circuits.find((c) => c.kind === 'hot-water')!.name
   system.place('controls', 'Programmer position')
-  system.place('zone-1', 'House')
+  system.place('zone-1', heating)
   system.place('cylinder', 'Cylinder')
 
   for (const [id, legend] of [
@@ -54,10 +57,10 @@ export function planMidPosition(practice: PlanPractice, id: string, name: string
     8,
     { cores: 3 },
   )
-  system.device('stat-1', 'House thermostat', 'room-thermostat-neutral', 'zone-1')
+  system.device('stat-1', `${heating} thermostat`, 'room-thermostat-neutral', 'zone-1')
   layout.cable(
     'stat-1-cable',
-    'House thermostat cable',
+    `${heating} thermostat cable`,
     'stat-1',
     [
       { terminal: 'L', use: 'line', to: 'HTG-ON' },
@@ -90,7 +93,7 @@ export function planMidPosition(practice: PlanPractice, id: string, name: string
   const call = { boiler: 'boiler', input: 'SL' }
   system.demand({
     id: 'heating-1',
-    name: 'House',
+    name: heating,
     kind: 'heating',
     channel: { device: 'programmer', contact: 'heating' },
     thermostat: { device: 'stat-1', contact: 'contact' },
@@ -99,7 +102,7 @@ export function planMidPosition(practice: PlanPractice, id: string, name: string
   })
   system.demand({
     id: 'hot-water',
-    name: 'Hot water',
+    name: hotWater,
     kind: 'hot-water',
     channel: { device: 'programmer', contact: 'hot-water' },
     thermostat: { device: 'cyl-stat', contact: 'contact' },

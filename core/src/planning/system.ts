@@ -3,9 +3,6 @@ import { parseInstallation, type Demand, type Device, type Installation, type Pl
 import type { PlanBrief } from './brief'
 import { Layout, type Wire } from './layout'
 
-/** The schools of practice a plan follows. */
-export type PlanPractice = Pick<PlanBrief, 'cable' | 'terminals'>
-
 /** Line, neutral and earth to terminals of those names. */
 export const mains: readonly Wire[] = [
   { terminal: 'L', use: 'line', to: 'L' },
@@ -20,7 +17,7 @@ export class PlannedSystem {
   private readonly devices: Device[] = []
   private readonly demands: Demand[] = []
 
-  constructor(practice: PlanPractice) {
+  constructor(practice: Pick<PlanBrief, 'cable' | 'terminals'>) {
     this.layout = new Layout('wc', practice)
   }
 

@@ -1,7 +1,7 @@
 import { installationOf } from '../../testing'
 import { check } from '../checks'
 import { compile } from '../circuit'
-import { cableSchedule, planBriefSchema, planTwoPort, terminalSchedule, type PlanBrief } from '.'
+import { cableSchedule, planBriefSchema, planSystem, terminalSchedule, type PlanBrief } from '.'
 
 const circuits: PlanBrief['circuits'][] = [
   [{ kind: 'hot-water', name: 'Cylinder' }],
@@ -23,7 +23,7 @@ describe('the plan of a two-port system', () => {
     for (const list of circuits)
       for (const cable of ['five-core', 'only-needed'] as const)
         for (const terminals of ['separate', 'merged'] as const) {
-          const plan = planTwoPort({ scheme: 'two-port', circuits: list, cable, terminals }, 'p', 'Plan')
+          const plan = planSystem({ scheme: 'two-port', circuits: list, cable, terminals }, 'p', 'Plan')
           expect(check(compile(plan)).findings).toEqual([])
           expect(plan.intent.demands).toHaveLength(list.length)
         }
@@ -31,11 +31,7 @@ describe('the plan of a two-port system', () => {
 
   it('gives each conductor a terminal of its own, or merges up to four', () => {
     const most = (terminals: PlanBrief['terminals']) => {
-      const plan = planTwoPort(
-        { scheme: 'two-port', circuits: circuits[3], cable: 'five-core', terminals },
-        'p',
-        'Plan',
-      )
+      const plan = planSystem({ scheme: 'two-port', circuits: circuits[3], cable: 'five-core', terminals }, 'p', 'Plan')
       return Math.max(...terminalSchedule(plan, 'wc').map((t) => t.conductors.length))
     }
     expect(most('separate')).toBe(1)
@@ -43,7 +39,7 @@ describe('the plan of a two-port system', () => {
   })
 
   it('never uses the green-yellow core as anything but earth, and sleeves what is used against its colour', () => {
-    const plan = planTwoPort(
+    const plan = planSystem(
       { scheme: 'two-port', circuits: circuits[3], cable: 'only-needed', terminals: 'separate' },
       'p',
       'Plan',
@@ -66,8 +62,8 @@ describe('the plan of a two-port system', () => {
 
   it.each([
     [[], 'at least one circuit'],
-    [[...circuits[2], { kind: 'heating', name: 'D' }], 'one to three circuits'],
-    [[...circuits[0], { kind: 'hot-water', name: 'Second' }], 'one hot water circuit'],
+    [[...circuits[2], { kind: 'heating', name: 'D' }], 'Two-port takes at most 3 heating circuits, not 4'],
+    [[...circuits[0], { kind: 'hot-water', name: 'Second' }], 'Two-port takes at most 1 hot water circuit, not 2'],
     [
       [
         { kind: 'heating', name: 'A' },

@@ -1,7 +1,7 @@
 import type { Circuit } from '../circuit'
 import type { Fault } from '../hypotheses'
 import type { SimEvent } from '../simulation'
-import { deviceName, partName, phaseWords } from './names'
+import { actuatorOf, deviceName, motionText, partName, phaseWords } from './names'
 
 /** One event as a line of the log, without its time. */
 export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap<string, Fault>): string {
@@ -24,7 +24,7 @@ export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap
       return `${partName(circuit, event.device, event.part)}${to} ${event.closed ? 'makes' : 'lets go'}`
     }
     case 'travel':
-      return `${deviceName(circuit, event.device)} ${event.motion}`
+      return `${deviceName(circuit, event.device)} ${motionText(circuit, actuatorOf(circuit, event.device, event.part), event.motion)}`
     case 'phase':
       return `${deviceName(circuit, event.device)}: ${phaseWords[event.phase] ?? event.phase}`
     case 'work':

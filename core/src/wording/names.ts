@@ -1,5 +1,6 @@
 import type { Circuit, StateWord } from '../circuit'
 import { terminalText } from '../planning'
+import type { Motion } from '../simulation'
 import type { Claim, DemandWord, OpenPoint, Via } from '../trace'
 
 /** All sentences Nobbet makes from references stand in this folder. English only for now. */
@@ -17,7 +18,7 @@ export const stateWords: Record<StateWord, string> = {
 export const stateMeanings: Record<StateWord, string> = {
   live: 'joined to line, or to the fed side of its transformer',
   partial: 'line reaches it only through a load',
-  dead: '0 V, held there through a load',
+  dead: 'held at next to 0 V through a load',
   neutral: 'joined to neutral, or to the return of its transformer',
   earth: 'joined to earth',
   floating: 'nothing holds it: what a meter shows here is induced',
@@ -77,7 +78,24 @@ export function openPointText(circuit: Circuit, point: OpenPoint): string {
   return `${name}, ${reason[point.reason]}`
 }
 
-const percent = (position: number) => `${Math.round(position * 100)} % open`
+/** How an actuator stands, in a word or two: "open", "at B", "held half way", "closing". */
+export function motionText(circuit: Circuit, actuator: number, motion: Motion): string {
+  const { ends } = circuit.actuators[actuator].part
+  if (motion === 'open' || motion === 'shut') return ends?.[motion] ?? motion
+  if (motion === 'held') return 'held half way'
+  return ends && motion !== 'stopped'
+    ? `moving to ${motion === 'opening' ? ends.open : ends.shut}`.replace('at ', '')
+    : motion
+}
+
+/** Where its travel is, in per cent: open, or of the way from one named end to the other. */
+export function travelText(circuit: Circuit, actuator: number, position: number): string {
+  const { ends } = circuit.actuators[actuator].part
+  return `${Math.round(position * 100)} % ${ends ? 'of travel' : 'open'}`
+}
+
+export const actuatorOf = (circuit: Circuit, device: string, part: string) =>
+  deviceOf(circuit, device).actuatorIndex.get(part)!
 
 /** One link of a chain of causes as a sentence without its full stop. */
 export function claimText(circuit: Circuit, claim: Claim, failed: boolean): string {
@@ -96,7 +114,10 @@ export function claimText(circuit: Circuit, claim: Claim, failed: boolean): stri
     case 'travel': {
       const name = deviceName(circuit, claim.device)
       if (failed) return claim.driven ? `${name} is driven and does not open` : `${name} stays open with its motor off`
-      return `${name} is ${claim.motion === 'opening' || claim.motion === 'closing' ? `${claim.motion}, ${percent(claim.position)}` : claim.motion}`
+      const actuator = actuatorOf(circuit, claim.device, claim.part)
+      const moving = claim.motion === 'opening' || claim.motion === 'closing'
+      const where = moving ? `, ${travelText(circuit, actuator, claim.position)}` : ''
+      return `${name} is ${motionText(circuit, actuator, claim.motion)}${where}`
     }
     case 'load': {
       const name = partName(circuit, claim.device, claim.part)

@@ -1,7 +1,8 @@
 import { zodResolver } from '@hookform/resolvers/zod'
 import { jobBriefSchema, kindsOfWork, type JobBrief, type JobBriefInput } from '@nobbet/contract'
+import { schemeIds, schemes, type SchemeId } from '@nobbet/core'
 import { Button, Form } from 'react-bootstrap'
-import { useFieldArray, useForm } from 'react-hook-form'
+import { useFieldArray, useForm, useWatch } from 'react-hook-form'
 import { kindWords } from '../jobs/words'
 
 export const emptyBrief: JobBriefInput = {
@@ -31,13 +32,29 @@ interface BriefFormProps {
 }
 
 export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefFormProps) {
-  const { register, control, handleSubmit, formState } = useForm<JobBriefInput, unknown, JobBrief>({
+  const { register, control, getValues, handleSubmit, formState } = useForm<JobBriefInput, unknown, JobBrief>({
     defaultValues: start,
     resolver: zodResolver(jobBriefSchema),
   })
   const circuits = useFieldArray({ control, name: 'fitted.circuits' })
   const { errors } = formState
+  const scheme = useWatch({ control, name: 'fitted.scheme' })
+  const takes = schemes[scheme]
+  const most = takes.heating[1] + takes.hotWater[1]
   const circuitErrors = errors.fitted?.circuits
+
+  /** Circuits a scheme has no place for go, and the ones it cannot do without come. */
+  const fitCircuits = (id: SchemeId) => {
+    const { heating, hotWater } = schemes[id]
+    const now = getValues('fitted.circuits')
+    const kept = (['heating', 'hot-water'] as const).flatMap((kind) => {
+      const [least, allowed] = kind === 'heating' ? heating : hotWater
+      const have = now.filter((c) => c.kind === kind).slice(0, allowed)
+      const name = kind === 'heating' ? 'House' : 'Hot water'
+      return have.length < least ? [...have, { kind, name }] : have
+    })
+    circuits.replace(kept)
+  }
 
   return (
     <Form className="brief-form" noValidate onSubmit={(event) => void handleSubmit(onSave)(event)}>
@@ -77,7 +94,17 @@ export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefForm
       </section>
 
       <section className="sheet" aria-labelledby="fitted-heading">
-        <h2 id="fitted-heading">What is fitted: two-port, one valve to each circuit</h2>
+        <h2 id="fitted-heading">What is fitted</h2>
+        <Form.Group className="mb-3" controlId="scheme">
+          <Form.Label className="fw-bold">Scheme</Form.Label>
+          <Form.Select {...register('fitted.scheme', { onChange: (event) => fitCircuits(event.target.value) })}>
+            {schemeIds.map((id) => (
+              <option key={id} value={id}>
+                {schemes[id].name}: {schemes[id].about}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
         {circuits.fields.map((field, i) => (
           <div key={field.id}>
             <div className="circuit-row">
@@ -108,7 +135,7 @@ export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefForm
             {circuitErrors?.message ?? circuitErrors?.root?.message}
           </p>
         )}
-        {circuits.fields.length < 3 && (
+        {circuits.fields.length < most && (
           <Button variant="outline-primary" onClick={() => circuits.append({ kind: 'heating', name: '' })}>
             Add a circuit
           </Button>

@@ -1,6 +1,6 @@
 import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import type { Job, JobBrief } from '@nobbet/contract'
-import { planTwoPort } from '@nobbet/core'
+import { planSystem } from '@nobbet/core'
 import { useState } from 'react'
 import { Alert, Button } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
@@ -62,7 +62,7 @@ function Brief({ base, onBase }: BriefProps) {
     const refit = JSON.stringify(brief.fitted) !== JSON.stringify(over.brief.fitted)
     const draft = refit
       ? {
-          installation: planTwoPort(brief.fitted, base.id.slice(0, 40), brief.site),
+          installation: planSystem(brief.fitted, base.id.slice(0, 40), brief.site),
           over: await draftVersion(queries, base.id),
         }
       : undefined

@@ -1,4 +1,4 @@
-import { planTwoPort } from '@nobbet/core'
+import { planSystem } from '@nobbet/core'
 import { useRef } from 'react'
 import { useNavigate } from 'react-router'
 import { v4 as newId } from 'uuid'
@@ -21,7 +21,7 @@ export function NewJobPage() {
         busy={save.isPending}
         failure={save.error && <SaveFailed error={save.error} />}
         onSave={(brief) => {
-          const installation = planTwoPort(brief.fitted, documentId(id.current), brief.site)
+          const installation = planSystem(brief.fitted, documentId(id.current), brief.site)
           save.mutate(
             {
               job: id.current,

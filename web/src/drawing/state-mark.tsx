@@ -1,4 +1,4 @@
-import { stateMeanings, stateWords, type Potential, type StateWord } from '@nobbet/core'
+import { stateMeanings, stateWords, type StateWord } from '@nobbet/core'
 
 /** A shape for each state word, so that none is told by colour alone. */
 const shapes: Record<StateWord, React.ReactNode> = {
@@ -22,17 +22,21 @@ const shapes: Record<StateWord, React.ReactNode> = {
   ),
 }
 
-export function StateMark({ potential, volts = true }: { potential: Potential; volts?: boolean }) {
-  const { state } = potential
+interface StateMarkProps {
+  state: StateWord
+  /** What is read there, with its unit. */
+  reads?: string
+}
+
+/** A state word with its shape, and beneath or beside it what is read. */
+export function StateMark({ state, reads }: StateMarkProps) {
   return (
     <span className={`state-mark ${state}`} title={stateMeanings[state]}>
       <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden>
         {shapes[state]}
       </svg>
       {stateWords[state]}
-      {volts && potential.volts !== null && state !== 'neutral' && state !== 'earth' && (
-        <span>{potential.volts} V</span>
-      )}
+      {reads && <span className="reads">{reads}</span>}
     </span>
   )
 }

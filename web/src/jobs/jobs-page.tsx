@@ -1,4 +1,5 @@
 import type { JobSummary } from '@nobbet/contract'
+import { schemes } from '@nobbet/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useJobs, useSaveJob } from '../api/hooks'
@@ -61,7 +62,7 @@ function JobRow({ job }: { job: JobSummary }) {
         <div>
           <span className={`kind ${brief.kind}`}>{kindWords[brief.kind]}</span>
           <span className="meta">
-            Two-port: {brief.fitted.circuits.map((c) => c.name).join(', ')}
+            {schemes[brief.fitted.scheme].name}: {brief.fitted.circuits.map((c) => c.name).join(', ')}
             {job.findings > 0 && ` · ${job.findings} finding${job.findings === 1 ? '' : 's'}`} · changed{' '}
             {momentText(job.updatedAt)}
           </span>

@@ -1,4 +1,4 @@
-import { claimText, deviceName, failedIn, unaskedCalls, type Rig } from '@nobbet/core'
+import { claimText, deviceName, failedIn, partName, unaskedCalls, type Rig } from '@nobbet/core'
 
 interface AlarmsProps {
   rig: Rig
@@ -12,6 +12,12 @@ export function Alarms({ rig, problem, onWhy }: AlarmsProps) {
   const { simulation } = rig
   const { circuit } = simulation
   const blown = circuit.fuses.filter((_, i) => simulation.fuseBlown(i))
+  const tripped = circuit.trips.filter(
+    ({ device, part }) =>
+      simulation.control(circuit.devices[device].device.id, part.throws.control) === part.throws.to &&
+      simulation.history.some((e) => e.kind === 'trip' && e.device === circuit.devices[device].device.id),
+  )
+  const burnt = simulation.history.flatMap((e) => (e.kind === 'burnt' ? [e] : []))
   return (
     <div className="alarms" role="status">
       {unaskedCalls(simulation).map(({ boiler, input, cause }) => {
@@ -39,6 +45,20 @@ export function Alarms({ rig, problem, onWhy }: AlarmsProps) {
             {circuit.devices[device].device.name} {part.label} has blown.
           </strong>{' '}
           A fuse has a cause: find it before a new one goes in.
+        </p>
+      ))}
+      {tripped.map(({ device, part }) => (
+        <p key={`${device} ${part.id}`} className="alarm">
+          <strong>
+            {circuit.devices[device].device.name} {part.label} has tripped.
+          </strong>{' '}
+          Current comes back by earth. Find where before it is switched on again.
+        </p>
+      ))}
+      {burnt.map((event) => (
+        <p key={`${event.device} ${event.part}`} className="alarm">
+          <strong>{partName(circuit, event.device, event.part)} is burnt out.</strong> More volts stood on it than it
+          takes.
         </p>
       ))}
       {simulation.hunting && (

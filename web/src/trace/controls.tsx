@@ -17,15 +17,16 @@ export function Controls({ rig, device, controls, act }: ControlsProps) {
   const sim = rig.simulation
   const [exact, setExact] = useState(false)
   const numbers = controls.filter((c) => c.kind === 'number')
+  const switches = controls.filter((c) => c.kind === 'choice')
   const dial = numbers.find((c) => !c.ambient)
   const set = (control: string, value: string) => act({ do: 'set', device, control, value })
   return (
     <>
-      {controls.map((control) => {
-        if (control.kind !== 'choice') return null
+      {switches.map((control) => {
         const name = nameOf(sim, device, control)
         return (
           <div key={control.id} className="knob" role="group" aria-label={name}>
+            {switches.length > 1 && <span className="knob-label">{control.label}</span>}
             {control.values.map((v) => {
               const on = v.id === sim.control(device, control.id)
               return (

@@ -1,6 +1,8 @@
 import {
   deviceName,
   leavesOf,
+  motionText,
+  travelText,
   type Action,
   type Circuit,
   type Control,
@@ -88,9 +90,13 @@ export function GateStation({ rig, gates, act }: GateStationProps) {
         </div>
         {actuator !== undefined && (
           <div className="small">
-            valve {sim.actuatorMotion(actuator)} {Math.round(sim.actuatorPosition(actuator) * 100)} %
+            valve {motionText(circuit, actuator, sim.actuatorMotion(actuator))},{' '}
+            {travelText(circuit, actuator, sim.actuatorPosition(actuator))}
           </div>
         )}
+        {gates.map((gate) => (
+          <NewFuse key={gate.edge} rig={rig} gate={gate} act={act} />
+        ))}
         <Controls
           rig={rig}
           device={fitted.id}
@@ -99,6 +105,21 @@ export function GateStation({ rig, gates, act }: GateStationProps) {
         />
       </div>
     </li>
+  )
+}
+
+/** A blown fuse is replaced where it stands; what blew it is still there unless it has been taken out. */
+function NewFuse({ rig, gate, act }: { rig: Rig; gate: Gate; act: (...actions: Action[]) => void }) {
+  const { circuit } = rig.simulation
+  const edge = circuit.edges[gate.edge]
+  if (edge.kind !== 'fuse' || !rig.simulation.fuseBlown(edge.fuse)) return null
+  const { device, part } = circuit.fuses[edge.fuse]
+  const fault = `${circuit.devices[device].device.id}.${part.id}.blown`
+  if (!rig.faults.has(fault)) return null
+  return (
+    <button className="btn btn-outline-dark btn-sm" onClick={() => act({ do: 'mend', fault })}>
+      Cause found: new fuse
+    </button>
   )
 }
 

@@ -1,4 +1,15 @@
-import { partName, runsOf, type Action, type Circuit, type Rig, type Run, type Station, type Way } from '@nobbet/core'
+import {
+  partName,
+  runsOf,
+  voltsText,
+  type Action,
+  type Circuit,
+  type Rig,
+  type Run,
+  type Simulation,
+  type Station,
+  type Way,
+} from '@nobbet/core'
 import { Fragment, useMemo, useState } from 'react'
 import { GateStation, groupGates } from './gate-station'
 import { LegStation, TerminalChip } from './leg-station'
@@ -33,16 +44,18 @@ export function Runs(props: RunsProps) {
 function RunLine({ run, folded, onFold, ...props }: RunsProps & { run: Run; folded: boolean; onFold: () => void }) {
   const { simulation } = props.rig
   const { circuit } = simulation
-  const { device, part, a } = circuit.loads[run.load]
+  const { device, part } = circuit.loads[run.load]
   const id = circuit.devices[device].device.id
-  const live = simulation.potentials()[a].state === 'live'
+  const { state } = simulation.potentials()[run.fed]
+  const live = state === 'live'
   return (
     <article className={live ? 'run live' : 'run'} data-run={run.id}>
       <header>
         <button className="fold" aria-expanded={!folded} onClick={onFold}>
           <span aria-hidden>{folded ? '▸' : '▾'}</span> {partName(circuit, id, part.id)}
         </button>
-        <span className="arrives">{live ? 'live arrives' : 'not live'}</span>
+        <span className="arrives">{live ? 'live arrives' : state === 'partial' ? 'partial arrives' : 'not live'}</span>
+        <LoadReads simulation={simulation} load={run.load} />
       </header>
       {!folded &&
         (run.way.length === 0 ? (
@@ -50,10 +63,24 @@ function RunLine({ run, folded, onFold, ...props }: RunsProps & { run: Run; fold
         ) : (
           <ol className="run-line">
             <WayStations {...props} way={run.way} />
-            <LoadStation rig={props.rig} load={run.load} onPick={props.onPick} />
+            <LoadStation rig={props.rig} run={run} onPick={props.onPick} />
           </ol>
         ))}
     </article>
+  )
+}
+
+/** Volts across the load and what it takes; of half-waves the mean too. */
+function LoadReads({ simulation, load }: { simulation: Simulation; load: number }) {
+  const { electrics } = simulation
+  const watts = electrics.loadPower(load).re
+  const mean = electrics.loadMeans[load]
+  return (
+    <span className="load-reads">
+      {voltsText(electrics.loadVolts[load])} across it
+      {mean > 0.5 && `, half-waves, mean ${voltsText(mean)}`}
+      {watts >= 0.05 && `, ${watts.toFixed(1)} W`}
+    </span>
   )
 }
 

@@ -20,6 +20,7 @@ export function actionsFromSearch(search: URLSearchParams): { actions: Action[];
 export class TraceSession {
   readonly actions: Action[] = []
   rig: Rig
+  private healthyRig?: Rig
   /** The first action that did not fit the installation, where there was one. */
   problem?: string
 
@@ -39,11 +40,25 @@ export class TraceSession {
       this.problem = (error as Error).message
       return false
     }
+    if (this.healthyRig && !isFault(action)) this.healthyRig.perform(action)
     const last = this.actions[this.actions.length - 1]
     if (action.do === 'wait' && last?.do === 'wait')
       this.actions[this.actions.length - 1] = { do: 'wait', ms: last.ms + action.ms }
     else if (action.do !== 'wait' || action.ms > 0) this.actions.push(action)
     return true
+  }
+
+  /**
+   * The same installation with the same things done to it and no fault ever put in: what should be read. While there is
+   * no fault it is the rig itself.
+   */
+  get healthy(): Rig {
+    if (!this.actions.some(isFault)) return this.rig
+    this.healthyRig ??= Rig.after(
+      this.circuit,
+      this.actions.filter((a) => !isFault(a)),
+    )
+    return this.healthyRig
   }
 
   /** Is something under way: a valve travelling, a relay pulling in, an overrun counting? */
@@ -79,3 +94,5 @@ export class TraceSession {
     return this.actions.map(formatAction)
   }
 }
+
+const isFault = (action: Action) => action.do === 'fault' || action.do === 'mend'

@@ -2,6 +2,7 @@ import {
   claimText,
   failedIn,
   livePath,
+  potentialText,
   stateMeanings,
   terminalName,
   viaText,
@@ -34,7 +35,8 @@ export function TerminalPanel({ rig, terminal, onPick, onClose }: TerminalPanelP
         <CloseButton onClick={onClose} />
       </header>
       <p className="mb-1">
-        <StateMark potential={potential} /> <span className="quiet">{stateMeanings[potential.state]}</span>
+        <StateMark state={potential.state} reads={potentialText(circuit, potential)} />{' '}
+        <span className="quiet">{stateMeanings[potential.state]}</span>
       </p>
       {!named && (
         <>

@@ -6,9 +6,11 @@ import { useDraft } from '../api/hooks'
 import { Failed, Loading } from '../shell/notes'
 import { Alarms } from './alarms'
 import { DemandStrip } from './demand-strip'
+import { Meter } from './meter'
 import { Runs } from './runs'
 import { TerminalPanel } from './terminal-panel'
 import { TimeBar } from './time-bar'
+import { useMeter } from './use-meter'
 import { useSession } from './use-session'
 import { WiringCentre } from './wiring-centre'
 
@@ -26,6 +28,11 @@ function Trace({ installation }: { installation: Installation }) {
   const handle = useSession(circuit)
   const { session } = handle
   const [picked, setPicked] = useState<string>()
+  const meter = useMeter()
+  /** A terminal that is touched takes the meter's lead, where one is in the hand; else it is looked at. */
+  const touch = (terminal: string) => {
+    if (!meter.put(terminal)) setPicked(terminal)
+  }
 
   useHotkeys('space', (event) => {
     event.preventDefault()
@@ -34,7 +41,11 @@ function Trace({ installation }: { installation: Installation }) {
   useHotkeys('n', handle.step)
   useHotkeys('u', handle.undo)
   useHotkeys('shift+r', handle.reset)
-  useHotkeys('escape', () => setPicked(undefined))
+  useHotkeys('m', meter.toggle)
+  useHotkeys('escape', () => {
+    setPicked(undefined)
+    meter.arm(undefined)
+  })
 
   return (
     <main className="trace">
@@ -42,8 +53,9 @@ function Trace({ installation }: { installation: Installation }) {
       <DemandStrip rig={session.rig} onWhy={setPicked} />
       <Alarms rig={session.rig} problem={session.problem} onWhy={setPicked} />
       <div className="trace-grid">
-        <Runs rig={session.rig} act={handle.act} picked={picked} onPick={setPicked} />
+        <Runs rig={session.rig} act={handle.act} picked={picked} onPick={touch} />
         <aside className="trace-side">
+          <Meter simulation={session.rig.simulation} meter={meter} />
           {picked && circuit.atomIndex.has(picked) && (
             <TerminalPanel
               rig={session.rig}
@@ -52,7 +64,7 @@ function Trace({ installation }: { installation: Installation }) {
               onClose={() => setPicked(undefined)}
             />
           )}
-          <WiringCentre rig={session.rig} picked={picked} onPick={setPicked} />
+          <WiringCentre session={session} picked={picked} leads={meter.open ? meter.leads : {}} onPick={touch} />
         </aside>
       </div>
       <TimeBar handle={handle} />

@@ -131,8 +131,12 @@ export function useSession(circuit: Circuit): SessionHandle {
       session.stepToEvent()
       after(session)
     },
-    address: () =>
-      `${location.origin}${location.pathname}?${new URLSearchParams(session.written.map((a) => ['do', a]))}`,
+    address() {
+      const params = new URLSearchParams(location.search)
+      params.delete('do')
+      for (const action of session.written) params.append('do', action)
+      return `${location.origin}${location.pathname}?${params}`
+    },
     undo: () => replace(session.withoutLast()),
     reset: () => replace([]),
   }

@@ -1,24 +1,62 @@
-import { terminalSchedule, type Rig } from '@nobbet/core'
+import {
+  terminalSchedule,
+  terminalVolts,
+  voltsText,
+  type leadOhms,
+  type Simulation,
+  type StateWord,
+} from '@nobbet/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Conductor } from '../drawing/conductor'
 import { StateMark } from '../drawing/state-mark'
+import type { TraceSession } from './session'
 
 interface WiringCentreProps {
-  rig: Rig
+  session: TraceSession
   picked?: string
+  /** What each lead of the meter is on. */
+  leads: { red?: string; black?: string }
   onPick: (terminal: string) => void
 }
 
-/** The wiring centre: terminal under terminal in its real order, what is in each and what it reads now. */
-export function WiringCentre({ rig, picked, onPick }: WiringCentreProps) {
-  const { circuit } = rig.simulation
-  const { installation } = circuit
+type Reader = keyof typeof leadOhms
+
+interface TerminalReading {
+  state: StateWord
+  volts?: number
+  text: string
+}
+
+/** What an instrument shows on a terminal, against its neutral or the return of its transformer. */
+function readAt(simulation: Simulation, ref: string, reader: Reader): TerminalReading {
+  const { circuit, electrics } = simulation
+  const { state } = simulation.potentialAt(ref)
+  const read = terminalVolts(electrics, circuit.atomIndex.get(ref)!, reader)
+  if (!read) return { state, text: '' }
+  // A pole is told by its word; a figure of nothing beside it would only be noise.
+  const plain = (state === 'neutral' || state === 'earth') && read.volts < 0.5
+  const half = read.mean > 0.5 ? `, mean ${voltsText(read.mean)}` : ''
+  return { state, volts: read.volts, text: plain ? '' : `${voltsText(read.volts)}${half}` }
+}
+
+/** Words that differ, or volts that differ by more than an instrument would: something is not as it should be. */
+function differs(now: TerminalReading, should: TerminalReading): boolean {
+  if (now.state !== should.state) return true
+  const [a, b] = [now.volts ?? 0, should.volts ?? 0]
+  return Math.abs(a - b) > Math.max(1, 0.02 * Math.max(a, b))
+}
+
+/** The wiring centre: terminal under terminal in its real order, what is in each, what it reads now and should read. */
+export function WiringCentre({ session, picked, leads, onPick }: WiringCentreProps) {
+  const { simulation } = session.rig
+  const healthy = session.healthy.simulation
+  const { installation } = simulation.circuit
   const [all, setAll] = useState(false)
+  const [reader, setReader] = useState<Reader>('tester')
   const centres = useMemo(
     () => installation.wiringCentres.map((centre) => ({ centre, rows: terminalSchedule(installation, centre.id) })),
     [installation],
   )
-  const potentials = rig.simulation.potentials()
   const list = useRef<HTMLDivElement>(null)
   useEffect(() => {
     list.current?.querySelector('.picked')?.scrollIntoView({ block: 'nearest' })
@@ -30,25 +68,55 @@ export function WiringCentre({ rig, picked, onPick }: WiringCentreProps) {
         <div key={centre.id}>
           <header>
             <h2>{centre.name}</h2>
+            <div className="knob" role="group" aria-label="Read with">
+              {(['tester', 'meter'] as const).map((r) => (
+                <button
+                  key={r}
+                  className={r === reader ? 'on' : ''}
+                  aria-pressed={r === reader}
+                  onClick={() => setReader(r)}
+                >
+                  {r === 'tester' ? 'Tester' : 'Meter'}
+                </button>
+              ))}
+            </div>
             <label>
-              <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} /> neutral, earth,
-              spare
+              <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} /> N, E, spare
             </label>
           </header>
           <table>
+            <colgroup>
+              <col className="wc-number" />
+              <col />
+              <col className="wc-reading" />
+              <col className="wc-reading" />
+            </colgroup>
+            <thead>
+              <tr>
+                <th colSpan={2}>{reader === 'tester' ? '100 kΩ between the leads' : '10 MΩ: shows induced volts'}</th>
+                <th className="wc-reads">Reads now</th>
+                <th className="wc-reads">Should read</th>
+              </tr>
+            </thead>
             <tbody>
               {rows.map((row, i) => {
-                const potential = potentials[circuit.atomIndex.get(row.ref)!]
+                const now = readAt(simulation, row.ref, reader)
+                const should = healthy === simulation ? now : readAt(healthy, row.ref, reader)
+                const wrong = differs(now, should)
                 // A pole's own terminals and the spares are background, unless something is on them that should not be.
-                const quiet =
-                  potential.state === 'neutral' || potential.state === 'earth' || row.conductors.every((c) => c.parked)
-                if (quiet && !all && potential.state !== 'live' && picked !== row.ref) return null
+                const quiet = now.state === 'neutral' || now.state === 'earth' || row.conductors.every((c) => c.parked)
+                const looked = picked === row.ref || leads.red === row.ref || leads.black === row.ref
+                if (quiet && !all && !wrong && now.state !== 'live' && !looked) return null
                 return (
                   <tr
                     key={row.ref}
-                    className={`${row.legend !== rows[i - 1]?.legend ? 'group' : ''} ${picked === row.ref ? 'picked' : ''}`}
+                    className={[
+                      row.legend !== rows[i - 1]?.legend ? 'group' : '',
+                      picked === row.ref ? 'picked' : '',
+                      wrong ? 'wrong' : '',
+                    ].join(' ')}
                     data-terminal={row.ref}
-                    data-state={potential.state}
+                    data-state={now.state}
                   >
                     <td>
                       <button
@@ -58,6 +126,8 @@ export function WiringCentre({ rig, picked, onPick }: WiringCentreProps) {
                       >
                         {row.number}
                       </button>
+                      {leads.red === row.ref && <span className="lead-here red">Red</span>}
+                      {leads.black === row.ref && <span className="lead-here black">Black</span>}
                     </td>
                     <td>
                       <div className="wc-legend">{row.legend}</div>
@@ -68,7 +138,11 @@ export function WiringCentre({ rig, picked, onPick }: WiringCentreProps) {
                       ))}
                     </td>
                     <td className="wc-reads">
-                      <StateMark potential={potential} />
+                      <StateMark state={now.state} reads={now.text} />
+                    </td>
+                    <td className="wc-reads should">
+                      {wrong && <span className="not-equal">≠</span>}
+                      <StateMark state={should.state} reads={should.text} />
                     </td>
                   </tr>
                 )

@@ -1,0 +1,62 @@
+import { isInstrument, type Instrument } from '@nobbet/core'
+import { useState } from 'react'
+import { useSearchParams } from 'react-router'
+
+export type Lead = 'red' | 'black'
+
+export interface MeterHandle {
+  open: boolean
+  instrument: Instrument
+  /** Terminal each lead is on. */
+  leads: Partial<Record<Lead, string>>
+  /** The lead that goes on the next terminal touched. */
+  armed?: Lead
+  toggle(): void
+  choose(instrument: Instrument): void
+  arm(lead: Lead | undefined): void
+  /** Puts the armed lead on a terminal; false where none is armed. */
+  put(terminal: string): boolean
+  swap(): void
+}
+
+/** An instrument and where its leads are: in the address, so that a link shows the same reading. */
+export function useMeter(): MeterHandle {
+  const [search, setSearch] = useSearchParams()
+  const text = search.get('meter')
+  const [name = '', red, black] = text?.split(',') ?? []
+  const instrument = isInstrument(name) ? name : 'tester'
+  const leads = { red: red || undefined, black: black || undefined }
+  const [armed, setArmed] = useState<Lead>()
+  const open = text !== null
+
+  const write = (next: { instrument: Instrument; red?: string; black?: string } | undefined) =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before)
+        if (next) after.set('meter', [next.instrument, next.red ?? '', next.black ?? ''].join(','))
+        else after.delete('meter')
+        return after
+      },
+      { replace: true },
+    )
+  return {
+    open,
+    instrument,
+    leads,
+    armed: open ? armed : undefined,
+    toggle() {
+      write(open ? undefined : { instrument })
+      setArmed(open ? undefined : 'red')
+    },
+    choose: (next) => write({ instrument: next, ...leads }),
+    arm: setArmed,
+    put(terminal) {
+      if (!open || !armed) return false
+      const next = { ...leads, [armed]: terminal }
+      write({ instrument, ...next })
+      setArmed(armed === 'red' && !next.black ? 'black' : undefined)
+      return true
+    },
+    swap: () => write({ instrument, red: leads.black, black: leads.red }),
+  }
+}
