@@ -88,4 +88,22 @@ describe('nobbet on the command line', () => {
     expect(err[0]).toContain(reason)
     expect(out).toBe('')
   })
+
+  it('reads an instrument, and says why a dead test is refused', async () => {
+    const heating = ['--do', 'programmer.heating=on', '--do', 'stat-1.set=21', '--do', 'wait=30s']
+    const example = 'two-port-heating'
+    expect((await nobbet('measure', example, 'tester', 'zv-1.M', 'zv-1.N', ...heating)).out).toBe('230 V')
+    const { out } = await nobbet('measure', example, 'resistance', 'zv-1.M', 'zv-1.N', '--json')
+    expect(JSON.parse(out)).toEqual({ kind: 'refused', refusal: { reason: 'live', sources: ['spur'] } })
+    const wrong = await nobbet('measure', example, 'thermometer', 'zv-1.M', 'zv-1.N')
+    expect(wrong.code).toBe(2)
+    expect(wrong.err[0]).toContain('"thermometer" is no instrument')
+  })
+
+  it('writes the state as a netlist', async () => {
+    const { code, out } = await nobbet('netlist', 'low-voltage', '--do', 'stat-1.set=25', '--do', 'wait=5s')
+    expect(code).toBe(0)
+    expect(out).toContain('R_stat_1_contact_made stat_1_r stat_1_w 0.001')
+    expect(out.trimEnd().endsWith('.end')).toBe(true)
+  })
 })

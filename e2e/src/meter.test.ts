@@ -60,7 +60,9 @@ describe('the meter', () => {
     await page.reload()
     await says('.lead.red', 'Wiring centre 21')
     await says('.reading', '230 V')
+    // A link opens paused, so that it shows what was seen.
     await press('House thermostat turn down')
+    await press('Run')
     await page.waitForFunction(() => !document.querySelector('.reading')!.textContent!.includes('230'))
   })
 
@@ -113,9 +115,9 @@ describe('another scheme', () => {
     await page.locator('button[type=submit]').click()
     await page.waitForFunction(() => /\/jobs\/[^/]+\/(plan|trace|brief)/.test(location.pathname))
     const job = await page.evaluate(() => location.pathname.split('/')[2])
-    await page.goto(`${stage.url}/jobs/${job}/plan`, { waitUntil: 'networkidle0' })
+    await page.goto(new URL(`/jobs/${job}/plan`, stage.url).href, { waitUntil: 'networkidle0' })
     await says('.verdict', 'No defect found')
-    await page.goto(`${stage.url}/jobs/${job}/trace`, { waitUntil: 'networkidle0' })
+    await page.goto(new URL(`/jobs/${job}/trace`, stage.url).href, { waitUntil: 'networkidle0' })
     await says('[data-run="valve.motor"]', 'at B')
   })
 })

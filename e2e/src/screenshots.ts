@@ -6,8 +6,10 @@ import { desk, openStage, phone } from './browser'
 const folder = join(import.meta.dirname, '../../docs/screenshots')
 const only = process.argv[2]
 
-const trace = (...actions: string[]) =>
-  `/jobs/demo-larch-row/trace?${new URLSearchParams(actions.map((a) => ['do', a]))}`
+const on = (job: string, ...actions: string[]) =>
+  `/jobs/${job}/trace?${new URLSearchParams(actions.map((a) => ['do', a]))}`
+const trace = (...actions: string[]) => on('demo-larch-row', ...actions)
+const bothOn = ['programmer.heating=on', 'stat-1.set=25', 'programmer.hot-water=on', 'cyl-stat.set=75']
 const travelling = trace('programmer.heating=on', 'stat-1.set=21', 'wait=8s')
 const firing = trace('programmer.heating=on', 'stat-1.set=21', 'wait=30s')
 const stuck = trace('fault=zv-hw.end-switch.stuck-made', 'wait=60s')
@@ -46,6 +48,16 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
     path: stuck,
     viewport: desk,
     before: (page) => page.locator('.alarms .btn ::-p-text(Why?)').click(),
+  },
+  {
+    name: 'trace-meter',
+    path: `${on('demo-fell-view', ...bothOn, 'wait=40s')}&meter=meter,wc.27,wc.6`,
+    viewport: desk,
+  },
+  {
+    name: 'trace-refused',
+    path: `${trace('fault=stat-1-cable.black.open', 'programmer.heating=on', 'stat-1.set=21', 'wait=30s')}&meter=resistance,zv-1.M,zv-1.N`,
+    viewport: desk,
   },
   { name: 'hunt', path: '/jobs/demo-quay-cottage/hunt', viewport: desk, before: hunted },
   { name: 'hunt-phone', path: '/jobs/demo-quay-cottage/hunt', viewport: phone },
