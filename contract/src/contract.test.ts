@@ -14,7 +14,7 @@ describe('a brief', () => {
       symptom: '',
       earlier: '',
       engineer: '',
-      fitted: { ...fitted, cable: 'five-core', terminals: 'separate' },
+      fitted: { ...fitted, cable: 'five-core', terminals: 'separate', supply: '230-50' },
     })
   })
 

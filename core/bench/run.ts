@@ -53,7 +53,13 @@ for (const { id, installation } of examples) {
 /** Zones enough to give a row of network sizes. */
 for (const zones of [1, 2, 4, 8, 16]) {
   const circuits = Array.from({ length: zones }, (_, i) => ({ kind: 'heating' as const, name: `Zone ${i + 1}` }))
-  const brief = { scheme: 'low-voltage', circuits, cable: 'five-core', terminals: 'separate' } as const
+  const brief = {
+    scheme: 'low-voltage',
+    supply: '120-60',
+    circuits,
+    cable: 'five-core',
+    terminals: 'separate',
+  } as const
   const circuit = compile(planSystem({ ...brief, circuits }, 'bench', 'Bench'))
   const { state, network } = new Simulation(circuit).electrics
   bench.add(`nodal solution, ${network.unknown.length} unknown nets`, () => {

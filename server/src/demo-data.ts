@@ -15,6 +15,7 @@ const midPosition = planBriefSchema.parse({ ...fitted, scheme: 'mid-position' })
 
 const lowVoltage = planBriefSchema.parse({
   scheme: 'low-voltage',
+  supply: '120-60',
   circuits: [
     { kind: 'heating', name: 'Ground floor' },
     { kind: 'heating', name: 'Loft' },

@@ -1,5 +1,5 @@
 import type { Installation } from '../installation'
-import { planSystem, type CircuitBrief, type SchemeId } from '../planning'
+import { planSystem, type CircuitBrief, type SchemeId, type SupplyId } from '../planning'
 
 export interface Example {
   id: string
@@ -10,10 +10,16 @@ export interface Example {
 const heating = (name: string): CircuitBrief => ({ kind: 'heating', name })
 const hotWater: CircuitBrief = { kind: 'hot-water', name: 'Hot water' }
 
-const make = (id: string, name: string, scheme: SchemeId, circuits: CircuitBrief[]): Example => ({
+const make = (
+  id: string,
+  name: string,
+  scheme: SchemeId,
+  circuits: CircuitBrief[],
+  supply: SupplyId = '230-50',
+): Example => ({
   id,
   name,
-  installation: planSystem({ scheme, circuits, cable: 'five-core', terminals: 'separate' }, id, name),
+  installation: planSystem({ scheme, circuits, supply, cable: 'five-core', terminals: 'separate' }, id, name),
 })
 
 /** Complete, correctly wired installations that ship; tests and benchmarks run on them too. */
@@ -27,10 +33,13 @@ export const examples: readonly Example[] = [
     hotWater,
   ]),
   make('mid-position', 'Mid-position, heating and hot water', 'mid-position', [heating('House'), hotWater]),
-  make('low-voltage', 'Low voltage, two zones on end switches', 'low-voltage', [
-    heating('Ground floor'),
-    heating('Loft'),
-  ]),
+  make(
+    'low-voltage',
+    'Low voltage, two zones on end switches',
+    'low-voltage',
+    [heating('Ground floor'), heating('Loft')],
+    '120-60',
+  ),
 ]
 
 export const exampleById = (id: string): Example | undefined => examples.find((e) => e.id === id)

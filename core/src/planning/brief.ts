@@ -39,11 +39,20 @@ interface SchemeType {
   hotWater: readonly [number, number]
 }
 
+/** Supplies a system is planned for. */
+export const supplies = {
+  '230-50': { name: '230 V, 50 Hz', volts: 230, frequency: 50 },
+  '120-60': { name: '120 V, 60 Hz', volts: 120, frequency: 60 },
+} as const
+export type SupplyId = keyof typeof supplies
+export const supplyIds = Object.keys(supplies) as [SupplyId, ...SupplyId[]]
+
 /** What Plan asks before it lays out a system. */
 export const planBriefSchema = z
   .object({
     scheme: z.enum(schemeIds),
     circuits: z.array(circuitBriefSchema).min(1, 'a system needs at least one circuit').max(12),
+    supply: z.enum(supplyIds).default('230-50'),
     /** Which cable runs to each control. Five-core by default, so that no core is missing later. */
     cable: z.enum(['five-core', 'only-needed']).default('five-core'),
     /** One conductor to a terminal by default, so that one item can be lifted out alone. */

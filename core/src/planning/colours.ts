@@ -1,4 +1,5 @@
 import type { Colour } from '../installation'
+import type { SupplyId } from './brief'
 
 /** What a conductor is for: it decides the colour wanted and the sleeve worn where the cable lacks it. */
 export type Use = 'line' | 'switched' | 'neutral' | 'earth'
@@ -32,8 +33,17 @@ export const harmonised: ColourSet = {
 
 /** North American building wire, 120 V. */
 export const northAmerican: ColourSet = {
-  bySize: { 3: ['black', 'white', 'bare'], 4: ['black', 'white', 'red', 'bare'] },
-  wanted: { line: ['black', 'red'], switched: ['red', 'black'], neutral: ['white'], earth: ['bare'] },
+  bySize: {
+    3: ['black', 'white', 'bare'],
+    4: ['black', 'white', 'red', 'bare'],
+    5: ['black', 'white', 'red', 'blue', 'bare'],
+  },
+  wanted: {
+    line: ['black', 'red', 'blue'],
+    switched: ['red', 'blue', 'black', 'white'],
+    neutral: ['white'],
+    earth: ['bare'],
+  },
   sleeveFor: (use, colour) => (use !== 'neutral' && colour === 'white' ? 'black' : undefined),
 }
 
@@ -43,3 +53,6 @@ export const thermostatWire: ColourSet = {
   wanted: { line: ['red'], switched: ['white', 'yellow'], neutral: ['green'], earth: [] },
   sleeveFor: () => undefined,
 }
+
+/** The colours of mains cable where a supply is found. */
+export const coloursOf = (supply: SupplyId): ColourSet => (supply === '120-60' ? northAmerican : harmonised)

@@ -1,6 +1,6 @@
 import type { Cable, Colour, Core, End, Link, WiringCentreTerminal } from '../installation'
 import type { PlanBrief } from './brief'
-import { harmonised, type ColourSet, type Use } from './colours'
+import { coloursOf, type ColourSet, type Use } from './colours'
 
 export interface Wire {
   /** The device's terminal; null where the device has none for it (an earth parked at a plastic back plate). */
@@ -28,7 +28,7 @@ export class Layout {
 
   constructor(
     private readonly centre: string,
-    private readonly brief: Pick<PlanBrief, 'cable' | 'terminals'>,
+    private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply'>,
   ) {}
 
   /** Names a function; functions take their terminals in the order in which they are named. */
@@ -43,7 +43,7 @@ export class Layout {
     device: string,
     wires: readonly Wire[],
     lengthM: number,
-    { cores: given, colours = harmonised }: { cores?: number; colours?: ColourSet } = {},
+    { cores: given, colours = coloursOf(this.brief.supply) }: { cores?: number; colours?: ColourSet } = {},
   ): void {
     const needed = wires.length
     const size = given ?? (this.brief.cable === 'five-core' ? 5 : Math.max(3, needed))

@@ -1,11 +1,11 @@
 import type { Installation } from '../installation'
 import type { PlanBrief } from './brief'
-import { northAmerican, thermostatWire } from './colours'
-import { mains, PlannedSystem } from './system'
+import { thermostatWire } from './colours'
+import { PlannedSystem } from './system'
 
 /**
  * Plans a low-voltage system with end-switch call: a 24 V transformer feeds each zone's thermostat and, through it, its
- * valve; the end switches, in parallel, close the boiler's volt-free call. 120 V, 60 Hz. Only extra-low voltage enters
+ * valve; the end switches, in parallel, close the boiler's volt-free call. Only extra-low voltage enters
  * the wiring centre. Takes a brief for heating circuits only.
  */
 export function planLowVoltage(brief: PlanBrief, id: string, name: string): Installation {
@@ -20,7 +20,7 @@ export function planLowVoltage(brief: PlanBrief, id: string, name: string): Inst
 
   system.device('spur', 'Fused spur', 'fused-spur')
   system.device('transformer', 'Transformer', 'transformer-24')
-  layout.direct('transformer-feed', 'Transformer feed', mainsFrom('spur', 'transformer'), 1)
+  system.direct('transformer-feed', 'Transformer feed', spur, 'transformer', 1)
   layout.cable(
     'transformer-cable',
     'Transformer 24 V cable',
@@ -60,7 +60,7 @@ export function planLowVoltage(brief: PlanBrief, id: string, name: string): Inst
     })
   })
   system.device('boiler', 'Boiler', 'boiler-volt-free-call')
-  layout.direct('boiler-feed', 'Boiler feed', mainsFrom('spur', 'boiler'), 3)
+  system.direct('boiler-feed', 'Boiler feed', spur, 'boiler', 3)
   layout.cable(
     'call-cable',
     'Boiler call cable',
@@ -73,12 +73,7 @@ export function planLowVoltage(brief: PlanBrief, id: string, name: string): Inst
     { cores: 2, colours: thermostatWire },
   )
   system.pump()
-  return system.installation(id, name, 'Low voltage, end-switch call', { volts: 120, frequency: 60 })
+  return system.installation(id, name, 'Low voltage, end-switch call')
 }
 
-const mainsFrom = (from: string, to: string) =>
-  mains.map(({ terminal, use }) => ({
-    colour: northAmerican.wanted[use][0],
-    from: `${from}.${terminal}`,
-    to: `${to}.${terminal}`,
-  }))
+const spur = { L: 'spur.L', N: 'spur.N', E: 'spur.E' }

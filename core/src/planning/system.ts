@@ -1,6 +1,7 @@
 import { deviceType, typeDirectory } from '../catalogue'
 import { parseInstallation, type Demand, type Device, type Installation, type Place } from '../installation'
-import type { PlanBrief } from './brief'
+import { supplies, type PlanBrief } from './brief'
+import { coloursOf } from './colours'
 import { Layout, type Wire } from './layout'
 
 /** Line, neutral and earth to terminals of those names. */
@@ -17,8 +18,8 @@ export class PlannedSystem {
   private readonly devices: Device[] = []
   private readonly demands: Demand[] = []
 
-  constructor(practice: Pick<PlanBrief, 'cable' | 'terminals'>) {
-    this.layout = new Layout('wc', practice)
+  constructor(private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply'>) {
+    this.layout = new Layout('wc', brief)
   }
 
   place(id: string, name: string): void {
@@ -45,25 +46,23 @@ export class PlannedSystem {
   /** The pump on the boiler's own output. */
   pump(): void {
     this.device('pump', 'Pump', 'pump')
-    this.layout.direct(
-      'pump-cable',
-      'Pump cable',
-      [
-        { colour: 'brown', from: 'boiler.PL', to: 'pump.L' },
-        { colour: 'blue', from: 'boiler.PN', to: 'pump.N' },
-        { colour: 'green-yellow', from: 'boiler.PE', to: 'pump.E' },
-      ],
-      2,
-    )
+    this.direct('pump-cable', 'Pump cable', { L: 'boiler.PL', N: 'boiler.PN', E: 'boiler.PE' }, 'pump', 2)
+  }
+
+  /** Line, neutral and earth from three terminals straight to a device's own, past the wiring centre. */
+  direct(id: string, label: string, from: Record<'L' | 'N' | 'E', string>, device: string, lengthM: number): void {
+    const { wanted } = coloursOf(this.brief.supply)
+    const cores = mains.map(({ terminal, use }) => ({
+      colour: wanted[use][0],
+      from: from[terminal as 'L' | 'N' | 'E'],
+      to: `${device}.${terminal}`,
+    }))
+    this.layout.direct(id, label, cores, lengthM)
   }
 
   /** Allocates terminals and links, and returns the parsed document. Call once. */
-  installation(
-    id: string,
-    name: string,
-    scheme: string,
-    supply: Installation['supply'] = { volts: 230, frequency: 50 },
-  ): Installation {
+  installation(id: string, name: string, scheme: string): Installation {
+    const { volts, frequency } = supplies[this.brief.supply]
     const { layout, places, devices, demands } = this
     layout.finish()
     const used = [...new Set(devices.map((d) => d.type))]
@@ -74,7 +73,7 @@ export class PlannedSystem {
         id,
         name,
         scheme,
-        supply,
+        supply: { volts, frequency },
         provenance: 'planned',
         types: used.map((type) => ({ id: type, version: deviceType(type).version })),
         places,

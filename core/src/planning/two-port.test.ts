@@ -1,7 +1,17 @@
 import { installationOf } from '../../testing'
 import { check } from '../checks'
 import { compile } from '../circuit'
-import { cableSchedule, planBriefSchema, planSystem, terminalSchedule, type PlanBrief } from '.'
+import {
+  cableSchedule,
+  planBriefSchema,
+  planSystem,
+  schemeIds,
+  schemes,
+  supplies,
+  supplyIds,
+  terminalSchedule,
+  type PlanBrief,
+} from '.'
 
 const circuits: PlanBrief['circuits'][] = [
   [{ kind: 'hot-water', name: 'Cylinder' }],
@@ -18,12 +28,38 @@ const circuits: PlanBrief['circuits'][] = [
   ],
 ]
 
+describe('a plan', () => {
+  it('of every scheme, for every supply and school of practice, has no defect', () => {
+    for (const scheme of schemeIds)
+      for (const supply of supplyIds)
+        for (const cable of ['five-core', 'only-needed'] as const)
+          for (const terminals of ['separate', 'merged'] as const) {
+            const { heating, hotWater } = schemes[scheme]
+            const list: PlanBrief['circuits'] = [
+              ...Array.from({ length: Math.min(2, heating[1]) }, (_, i) => ({
+                kind: 'heating' as const,
+                name: `Z${i}`,
+              })),
+              ...Array.from({ length: hotWater[1] }, () => ({ kind: 'hot-water' as const, name: 'W' })),
+            ]
+            const brief = planBriefSchema.parse({ scheme, supply, circuits: list, cable, terminals })
+            const plan = planSystem(brief, 'p', 'Plan')
+            expect([scheme, supply, check(compile(plan)).findings]).toEqual([scheme, supply, []])
+            expect(plan.supply.volts).toBe(supplies[supply].volts)
+          }
+  })
+})
+
 describe('the plan of a two-port system', () => {
   it('is correct for every brief and every school of practice', () => {
     for (const list of circuits)
       for (const cable of ['five-core', 'only-needed'] as const)
         for (const terminals of ['separate', 'merged'] as const) {
-          const plan = planSystem({ scheme: 'two-port', circuits: list, cable, terminals }, 'p', 'Plan')
+          const plan = planSystem(
+            { scheme: 'two-port', supply: '230-50', circuits: list, cable, terminals },
+            'p',
+            'Plan',
+          )
           expect(check(compile(plan)).findings).toEqual([])
           expect(plan.intent.demands).toHaveLength(list.length)
         }
@@ -31,7 +67,11 @@ describe('the plan of a two-port system', () => {
 
   it('gives each conductor a terminal of its own, or merges up to four', () => {
     const most = (terminals: PlanBrief['terminals']) => {
-      const plan = planSystem({ scheme: 'two-port', circuits: circuits[3], cable: 'five-core', terminals }, 'p', 'Plan')
+      const plan = planSystem(
+        { scheme: 'two-port', supply: '230-50', circuits: circuits[3], cable: 'five-core', terminals },
+        'p',
+        'Plan',
+      )
       return Math.max(...terminalSchedule(plan, 'wc').map((t) => t.conductors.length))
     }
     expect(most('separate')).toBe(1)
@@ -40,7 +80,7 @@ describe('the plan of a two-port system', () => {
 
   it('never uses the green-yellow core as anything but earth, and sleeves what is used against its colour', () => {
     const plan = planSystem(
-      { scheme: 'two-port', circuits: circuits[3], cable: 'only-needed', terminals: 'separate' },
+      { scheme: 'two-port', supply: '230-50', circuits: circuits[3], cable: 'only-needed', terminals: 'separate' },
       'p',
       'Plan',
     )

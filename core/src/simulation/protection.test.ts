@@ -59,6 +59,16 @@ describe('a short circuit', () => {
   })
 })
 
+describe('a short behind a transformer', () => {
+  it('opens the transformer’s own fuse, and leaves the mains as they were', () => {
+    const doc = installationOf('low-voltage')
+    link(doc, 'wc.1', 'wc.4')
+    const { simulation } = rigAfter(compile(doc), 'wait=5s')
+    expect(opened(simulation)).toEqual(['transformer.fuse'])
+    expect(simulation.potentialAt('boiler.L').state).toBe('live')
+  })
+})
+
 describe('an earth fault', () => {
   it('of low resistance blows the spur’s fuse where no RCD is fitted', () => {
     const { simulation } = rigAfter(

@@ -1,4 +1,4 @@
-import type { Circuit, StateWord } from '../circuit'
+import type { Circuit, Potential, StateWord } from '../circuit'
 import { terminalText } from '../planning'
 import type { Motion } from '../simulation'
 import type { Claim, DemandWord, OpenPoint, Via } from '../trace'
@@ -15,11 +15,19 @@ export const stateWords: Record<StateWord, string> = {
   unknown: 'Unknown',
 }
 
-export const stateMeanings: Record<StateWord, string> = {
-  live: 'joined to line, or to the fed side of its transformer',
+/** What a word means here; behind a transformer live and neutral are its fed side and its return. */
+export const meaningText = ({ state, against }: Pick<Potential, 'state' | 'against'>): string =>
+  against !== undefined && state === 'live'
+    ? 'joined to the fed side of its transformer'
+    : against !== undefined && state === 'neutral'
+      ? 'joined to the return of its transformer'
+      : stateMeanings[state]
+
+const stateMeanings: Record<StateWord, string> = {
+  live: 'joined to line',
   partial: 'line reaches it only through a load',
   dead: 'held at next to 0 V through a load',
-  neutral: 'joined to neutral, or to the return of its transformer',
+  neutral: 'joined to neutral',
   earth: 'joined to earth',
   floating: 'nothing holds it: what a meter shows here is induced',
   unknown: 'a conductor here has an end nobody has found',
@@ -50,7 +58,11 @@ export function partName(circuit: Circuit, device: string, part: string): string
   return `${d.name} ${type.primitives.find((p) => p.id === part)?.label ?? part}`
 }
 
-export const terminalName = (circuit: Circuit, ref: string): string => terminalText(circuit.installation, ref)
+export function terminalName(circuit: Circuit, ref: string): string {
+  const atom = circuit.atoms[circuit.atomIndex.get(ref) ?? -1]
+  // A conductor's free end has no terminal: it is called by its colour, its cable and what became of it.
+  return atom?.kind === 'free-end' ? atom.legend : terminalText(circuit.installation, ref)
+}
 
 export function conductorName(circuit: Circuit, cable: string, core: string): string {
   const c = circuit.installation.cables.find((x) => x.id === cable)!

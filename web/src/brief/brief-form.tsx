@@ -1,6 +1,6 @@
 import { zodResolver } from '@hookform/resolvers/zod'
 import { jobBriefSchema, kindsOfWork, type JobBrief, type JobBriefInput } from '@nobbet/contract'
-import { schemeIds, schemes, type SchemeId } from '@nobbet/core'
+import { schemeIds, schemes, supplies, supplyIds, type SchemeId } from '@nobbet/core'
 import { Button, Form } from 'react-bootstrap'
 import { useFieldArray, useForm, useWatch } from 'react-hook-form'
 import { kindWords } from '../jobs/words'
@@ -17,6 +17,7 @@ export const emptyBrief: JobBriefInput = {
       { kind: 'heating', name: 'House' },
       { kind: 'hot-water', name: 'Hot water' },
     ],
+    supply: '230-50',
     cable: 'five-core',
     terminals: 'separate',
   },
@@ -140,6 +141,16 @@ export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefForm
             Add a circuit
           </Button>
         )}
+        <Form.Group className="mt-3" controlId="supply">
+          <Form.Label className="fw-bold">Supply</Form.Label>
+          <Form.Select {...register('fitted.supply')}>
+            {supplyIds.map((id) => (
+              <option key={id} value={id}>
+                {supplies[id].name}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
         <div className="row g-3 mt-1">
           <Form.Group className="col-sm-6" controlId="cable">
             <Form.Label className="fw-bold">Cables</Form.Label>

@@ -1,4 +1,4 @@
-import { stateMeanings, stateWords, type StateWord } from '@nobbet/core'
+import { meaningText, stateWords, type StateWord } from '@nobbet/core'
 
 /** A shape for each state word, so that none is told by colour alone. */
 const shapes: Record<StateWord, React.ReactNode> = {
@@ -31,7 +31,7 @@ interface StateMarkProps {
 /** A state word with its shape, and beneath or beside it what is read. */
 export function StateMark({ state, reads }: StateMarkProps) {
   return (
-    <span className={`state-mark ${state}`} title={stateMeanings[state]}>
+    <span className={`state-mark ${state}`} title={meaningText({ state })}>
       <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden>
         {shapes[state]}
       </svg>

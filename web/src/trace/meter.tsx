@@ -120,9 +120,16 @@ const sentence = (text: string) => text[0].toUpperCase() + text.slice(1)
 /** Every terminal a lead can be put on, by what it belongs to. */
 function ownersOf(circuit: Circuit): { name: string; refs: string[] }[] {
   const { installation } = circuit
-  const named = [...installation.wiringCentres, ...installation.devices, ...installation.connectors]
-  return named.map(({ id, name }) => ({
-    name,
-    refs: circuit.atoms.filter((a) => a.owner === id && a.kind !== 'internal').map((a) => a.ref),
-  }))
+  const named = [
+    ...installation.wiringCentres,
+    ...installation.devices,
+    ...installation.connectors,
+    ...installation.cables.map(({ id, label }) => ({ id, name: label })),
+  ]
+  return named
+    .map(({ id, name }) => ({
+      name,
+      refs: circuit.atoms.filter((a) => a.owner === id && a.kind !== 'internal').map((a) => a.ref),
+    }))
+    .filter(({ refs }) => refs.length > 0)
 }

@@ -3,7 +3,7 @@ import {
   failedIn,
   livePath,
   potentialText,
-  stateMeanings,
+  meaningText,
   terminalName,
   viaText,
   whyTerminal,
@@ -36,7 +36,7 @@ export function TerminalPanel({ rig, terminal, onPick, onClose }: TerminalPanelP
       </header>
       <p className="mb-1">
         <StateMark state={potential.state} reads={potentialText(circuit, potential)} />{' '}
-        <span className="quiet">{stateMeanings[potential.state]}</span>
+        <span className="quiet">{meaningText(potential)}</span>
       </p>
       {!named && (
         <>
