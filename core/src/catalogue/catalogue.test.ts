@@ -16,7 +16,7 @@ const modes: Record<Primitive['kind'], FailureMode[]> = {
   contact: ['held-open', 'held-closed'],
   changeover: ['held-released', 'held-operated', 'made-throw-open', 'rest-throw-open'],
   load: ['open-circuit', 'jammed'],
-  actuator: ['seized-shut', 'seized-open'],
+  actuator: ['seized-shut', 'seized-open', 'seized-part-way', 'no-return'],
   fuse: ['blown'],
   diode: ['open-circuit', 'short-circuit'],
   transformer: ['open-circuit'],

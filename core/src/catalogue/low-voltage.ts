@@ -1,5 +1,5 @@
-import { blown, neverMakes, openCircuit, seizedOpen, seizedShut, stuckMade } from './failures'
-import { motorSettings, motorWinding } from './motor'
+import { blown, openCircuit } from './failures'
+import { endSwitchFailures, motorFailures, motorSettings, motorWinding, travelFailures } from './motor'
 import type { DeviceType } from './primitives'
 
 /** Extra-low-voltage windings and electronics stand about this much before they burn out, V: a usual value. */
@@ -101,7 +101,7 @@ export const lowVoltageValve: DeviceType = {
       ...motorWinding,
       volts: 24,
       withstands,
-      failures: [openCircuit('motor open', 5, 'Replace the head, or the motor alone where it is sold.')],
+      failures: motorFailures,
     },
     {
       kind: 'actuator',
@@ -110,10 +110,7 @@ export const lowVoltageValve: DeviceType = {
       drivenBy: 'motor',
       openSeconds: { setting: 'open' },
       returnSeconds: { setting: 'return' },
-      failures: [
-        seizedShut('spindle seized shut', 3, 'Replace the whole valve: the body is seized.'),
-        seizedOpen('bound open', 1, 'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.'),
-      ],
+      failures: travelFailures,
     },
     { kind: 'port', id: 'outlet', label: 'outlet', actuator: 'travel', openFrom: 0.02, openTo: 1 },
     {
@@ -123,10 +120,7 @@ export const lowVoltageValve: DeviceType = {
       a: 'S1',
       b: 'S2',
       closedWhen: { actuator: 'travel', reached: { setting: 'makes' } },
-      failures: [
-        neverMakes('end switch never makes', 5, 'Replace the head.'),
-        stuckMade('end switch stuck made', 4, 'Replace the head.'),
-      ],
+      failures: endSwitchFailures,
     },
   ],
 }

@@ -4,11 +4,13 @@ import {
   openCircuit,
   restThrowOpen,
   seizedOpen,
+  seizedPartWay,
   seizedShut,
   shortCircuited,
+  springBroken,
   stuckOperated,
 } from './failures'
-import { motorSettings, motorWinding } from './motor'
+import { motorFailures, motorSettings, motorWinding } from './motor'
 import type { DeviceType } from './primitives'
 
 const head = 'Replace the head.'
@@ -59,7 +61,7 @@ export const midPositionValve: DeviceType = {
       to: 'N',
       ...motorWinding,
       holdsOn: 8,
-      failures: [openCircuit('motor open', 5, 'Replace the head, or the motor alone where it is sold.')],
+      failures: motorFailures,
     },
     {
       kind: 'actuator',
@@ -72,6 +74,8 @@ export const midPositionValve: DeviceType = {
       failures: [
         seizedShut('seized at B', 2, 'Replace the whole valve: the body is seized.'),
         seizedOpen('seized at A', 1, 'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.'),
+        seizedPartWay('seized half way', 0.7, 'Replace the whole valve: the body is seized.'),
+        springBroken('spring broken', 0.5, head),
       ],
     },
     { kind: 'port', id: 'A', label: 'heating port', actuator: 'travel', openFrom: 0.35, openTo: 1 },

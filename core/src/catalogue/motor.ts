@@ -1,4 +1,32 @@
-import type { Load, Setting } from './primitives'
+import {
+  jammed,
+  neverMakes,
+  openCircuit,
+  seizedOpen,
+  seizedPartWay,
+  seizedShut,
+  springBroken,
+  stuckMade,
+} from './failures'
+import type { Failure, Load, Setting } from './primitives'
+
+const head = 'Replace the head.'
+
+/** How a spring-return head and its body fail: priors and remedies of the trade, the same for every such valve. */
+export const motorFailures: Failure[] = [
+  openCircuit('motor open', 5, 'Replace the head, or the motor alone where it is sold.'),
+  jammed('gear stripped: hums and does not move', 1.5, head),
+]
+export const travelFailures: Failure[] = [
+  seizedShut('spindle seized shut', 3, 'Replace the whole valve: the body is seized.'),
+  seizedOpen('bound open', 1, 'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.'),
+  seizedPartWay('seized part way', 0.8, 'Replace the whole valve: the body is seized.'),
+  springBroken('spring broken', 0.5, head),
+]
+export const endSwitchFailures: Failure[] = [
+  neverMakes('end switch never makes', 5, head),
+  stuckMade('end switch stuck made', 4, head),
+]
 
 /** The settings of a valve's synchronous motor: what it draws, and the resistance of its winding. */
 export const motorSettings = (watts: number, origin: string): Setting[] => [

@@ -36,6 +36,9 @@ export type FailureMode =
   | 'jammed'
   | 'seized-shut'
   | 'seized-open'
+  | 'seized-part-way'
+  /** Stays where it was driven: nothing takes it back. */
+  | 'no-return'
   | 'blown'
 
 export interface Failure {
@@ -161,14 +164,21 @@ export interface ResidualTrip extends Part {
   throws: { control: string; to: string }
 }
 
-/** Travel driven by a load against a spring. Position 0 is shut, 1 is open. */
+/**
+ * Travel driven by a load. Position 0 is where it rests undriven, 1 the driven end: shut and open on a normally closed
+ * valve. A spring takes it back, unless it is driven both ways.
+ */
 export interface Actuator extends Part {
   kind: 'actuator'
   drivenBy: string
   /** Seconds from shut to open while driven. */
   openSeconds: Amount
-  /** Seconds from open to shut on the spring. */
+  /** Seconds from the driven end back. */
   returnSeconds: Amount
+  /** Driven both ways, without a spring: the load that moves it either way, and without which it stays. */
+  movedBy?: string
+  /** 1 where a jumper reverses the sense of what drives it. */
+  reversed?: Amount
   /** What its two ends are called where they are not simply shut and open. */
   ends?: { shut: string; open: string }
 }

@@ -1,5 +1,4 @@
-import { neverMakes, openCircuit, seizedOpen, seizedShut, stuckMade } from './failures'
-import { motorSettings, motorWinding } from './motor'
+import { endSwitchFailures, motorFailures, motorSettings, motorWinding, travelFailures } from './motor'
 import type { DeviceType } from './primitives'
 
 export const twoPortValve: DeviceType = {
@@ -40,7 +39,7 @@ export const twoPortValve: DeviceType = {
       from: 'M',
       to: 'N',
       ...motorWinding,
-      failures: [openCircuit('motor open', 5, 'Replace the head, or the motor alone where it is sold.')],
+      failures: motorFailures,
     },
     {
       kind: 'actuator',
@@ -49,10 +48,7 @@ export const twoPortValve: DeviceType = {
       drivenBy: 'motor',
       openSeconds: { setting: 'open' },
       returnSeconds: { setting: 'return' },
-      failures: [
-        seizedShut('spindle seized shut', 3, 'Replace the whole valve: the body is seized.'),
-        seizedOpen('bound open', 1, 'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.'),
-      ],
+      failures: travelFailures,
     },
     { kind: 'port', id: 'outlet', label: 'outlet', actuator: 'travel', openFrom: 0.02, openTo: 1 },
     {
@@ -62,10 +58,7 @@ export const twoPortValve: DeviceType = {
       a: 'SF',
       b: 'SO',
       closedWhen: { actuator: 'travel', reached: { setting: 'makes' } },
-      failures: [
-        neverMakes('end switch never makes', 5, 'Replace the head.'),
-        stuckMade('end switch stuck made', 4, 'Replace the head.'),
-      ],
+      failures: endSwitchFailures,
     },
   ],
 }

@@ -146,6 +146,9 @@ export interface CompiledActuator {
   device: number
   part: Actuator
   drivenBy: number
+  /** The load that moves it either way; undefined where a spring takes it back. */
+  movedBy?: number
+  reversed: boolean
   openMs: number
   returnMs: number
   /** Fractions of travel at which something switches on the way up, ascending. */

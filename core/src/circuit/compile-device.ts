@@ -154,6 +154,8 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
           device: index,
           part: p,
           drivenBy: load(p.drivenBy),
+          movedBy: p.movedBy === undefined ? undefined : load(p.movedBy),
+          reversed: p.reversed !== undefined && amount(p.reversed) === 1,
           openMs: amount(p.openSeconds) * 1000,
           returnMs: amount(p.returnSeconds) * 1000,
           thresholds: spoken.map((leaf) => amount(leaf.reached)).sort(ascending),

@@ -94,9 +94,13 @@ function damageOf(circuit: Circuit, device: number, part: string, failure: Failu
     case 'jammed':
       return [{ part: 'load', index: loadIndex.get(part)!, how: 'jammed' }]
     case 'seized-shut':
-      return [{ part: 'actuator', index: actuatorIndex.get(part)!, held: 'shut' }]
+      return [{ part: 'actuator', index: actuatorIndex.get(part)!, held: 0 }]
+    case 'seized-part-way':
+      return [{ part: 'actuator', index: actuatorIndex.get(part)!, held: 0.5 }]
     case 'seized-open':
-      return [{ part: 'actuator', index: actuatorIndex.get(part)!, held: 'open' }]
+      return [{ part: 'actuator', index: actuatorIndex.get(part)!, held: 1 }]
+    case 'no-return':
+      return [{ part: 'spring', index: actuatorIndex.get(part)! }]
     case 'blown':
       return [{ part: 'fuse', index: at(circuit.fuses) }]
   }

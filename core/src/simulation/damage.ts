@@ -5,7 +5,8 @@ export type Damage =
   | { part: 'edge'; index: number }
   | { part: 'contact'; index: number; held: 'open' | 'closed' }
   | { part: 'load'; index: number; how: 'open' | 'jammed' }
-  | { part: 'actuator'; index: number; held: 'shut' | 'open' }
+  | { part: 'actuator'; index: number; held: number }
+  | { part: 'spring'; index: number }
   | { part: 'fuse'; index: number }
   | { part: 'insulation'; index: number }
   | { part: 'transformer'; index: number }
@@ -18,8 +19,10 @@ export interface DamageState extends Omit<CircuitState, 'closed'> {
   /** -1 free, 0 held open, 1 held closed. */
   heldContacts: Int8Array
   jammedLoads: Uint8Array
-  /** -1 free, 0 held shut, 1 held open. */
-  heldActuators: Int8Array
+  /** -1 free, else the position it is held at. */
+  heldActuators: Float64Array
+  /** 1 where nothing takes the travel back. */
+  brokenSprings: Uint8Array
 }
 
 /** The damage that shows in the circuit, as text; contacts that are held show by where they stand. */
@@ -33,7 +36,8 @@ export const noDamage = (circuit: Circuit): DamageState =>
     ...wholeState(circuit),
     heldContacts: new Int8Array(circuit.contacts.length).fill(NOT_HELD),
     jammedLoads: new Uint8Array(circuit.loads.length),
-    heldActuators: new Int8Array(circuit.actuators.length).fill(NOT_HELD),
+    heldActuators: new Float64Array(circuit.actuators.length).fill(NOT_HELD),
+    brokenSprings: new Uint8Array(circuit.actuators.length),
   })
 
 export const copyDamage = (from: DamageState): DamageState => ({
@@ -47,6 +51,7 @@ export const copyDamage = (from: DamageState): DamageState => ({
   heldContacts: from.heldContacts.slice(),
   jammedLoads: from.jammedLoads.slice(),
   heldActuators: from.heldActuators.slice(),
+  brokenSprings: from.brokenSprings.slice(),
 })
 
 export function inflict(state: DamageState, damage: Damage, present: boolean): void {
@@ -62,7 +67,10 @@ export function inflict(state: DamageState, damage: Damage, present: boolean): v
       ;(damage.how === 'open' ? state.openLoads : state.jammedLoads)[damage.index] = bit
       break
     case 'actuator':
-      state.heldActuators[damage.index] = present ? (damage.held === 'open' ? 1 : 0) : NOT_HELD
+      state.heldActuators[damage.index] = present ? damage.held : NOT_HELD
+      break
+    case 'spring':
+      state.brokenSprings[damage.index] = bit
       break
     case 'fuse':
       state.blown[damage.index] = bit

@@ -243,8 +243,12 @@ export class Simulation {
   actuatorMotion(actuator: number): Motion {
     return this.motion[actuator]
   }
+  /** Is its travel not free: seized somewhere, or with nothing to take it back? */
   actuatorHeld(actuator: number): boolean {
-    return this.damage.heldActuators[actuator] !== NOT_HELD
+    return this.damage.heldActuators[actuator] !== NOT_HELD || this.damage.brokenSprings[actuator] === 1
+  }
+  loadJammed(load: number): boolean {
+    return this.damage.jammedLoads[load] === 1
   }
   sensorAsks(sensor: number): boolean {
     return this.sensing[sensor] === 1
@@ -384,15 +388,18 @@ export class Simulation {
   }
 
   private updateTravel(): void {
-    this.circuit.actuators.forEach(({ device, part, drivenBy, openMs, returnMs }, i) => {
+    this.circuit.actuators.forEach(({ device, part, drivenBy, movedBy, reversed, openMs, returnMs }, i) => {
       const held = this.damage.heldActuators[i]
       if (held !== NOT_HELD) this.position[i] = held
       const p = this.position[i]
-      const driven = this.energisedLoads[drivenBy] === 1
+      const turns = (load: number) => this.energisedLoads[load] === 1 && !this.damage.jammedLoads[load]
+      const driven = turns(drivenBy) !== reversed
       // Half-waves hold a rotor that is at rest or driving; they cannot stop one on its way back.
       const holding = this.loadHolds(drivenBy) && this.velocity[i] >= 0 && p > 0
+      const stays = movedBy === undefined ? holding || this.damage.brokenSprings[i] === 1 : !turns(movedBy)
+      const moves = held === NOT_HELD && (movedBy === undefined || !stays)
       let v = 0
-      if (held === NOT_HELD) v = driven ? (p < 1 ? 1 / openMs : 0) : p > 0 && !holding ? -1 / returnMs : 0
+      if (moves) v = driven ? (p < 1 ? 1 / openMs : 0) : p > 0 && !stays ? -1 / returnMs : 0
       this.velocity[i] = v
       const resting: Motion = p >= 1 ? 'open' : p <= 0 ? 'shut' : holding ? 'held' : 'stopped'
       const motion: Motion = v > 0 ? 'opening' : v < 0 ? 'closing' : resting

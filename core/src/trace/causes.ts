@@ -183,10 +183,11 @@ class Inquiry {
 
   private travel(actuator: number): Cause {
     const { sim } = this
-    const { device, part, drivenBy } = sim.circuit.actuators[actuator]
-    const driven = sim.loadEnergised(drivenBy)
+    const { device, part, drivenBy, reversed } = sim.circuit.actuators[actuator]
+    const driven = sim.loadEnergised(drivenBy) !== reversed
     const position = sim.actuatorPosition(actuator)
-    const failed = sim.actuatorHeld(actuator) && driven !== position > 0
+    const impeded = sim.actuatorHeld(actuator) || sim.loadJammed(drivenBy)
+    const failed = impeded && position !== (driven ? 1 : 0)
     const id = sim.circuit.devices[device].device.id
     const motion = sim.actuatorMotion(actuator)
     const claim: Claim = { is: 'travel', device: id, part: part.id, motion, position, driven }
