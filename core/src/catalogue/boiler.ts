@@ -37,7 +37,7 @@ const pumpOutput: TerminalType[] = [
 ]
 
 /** What every boiler under permanent live with a pump output has: board, sequence, pump relay, bars. */
-const core = (powered: string): Primitive[] => [
+const core = (powered: string, more: Record<string, string> = {}): Primitive[] => [
   {
     kind: 'load',
     id: 'board',
@@ -52,7 +52,7 @@ const core = (powered: string): Primitive[] => [
     id: 'sequence',
     label: 'sequence',
     behaviour: 'boiler-sequence',
-    watches: { powered, call: 'call' },
+    watches: { powered, call: 'call', ...more },
     figures: { selfCheckSeconds: { setting: 'self-check' }, overrunMinutes: { setting: 'overrun' } },
   },
   {
@@ -178,5 +178,80 @@ export const voltFreeBoiler: DeviceType = {
       withstands: boardWithstands,
     },
     ...core('logic'),
+  ],
+}
+
+const callInput = (id: string, label: string, terminal: string): Primitive => ({
+  kind: 'load',
+  id,
+  label,
+  from: terminal,
+  to: 'N',
+  ohms: 53_000,
+  pullsIn: 60,
+  failures: [openCircuit(`no answer to the ${label}`, 1, makers)],
+})
+
+/** Two switched lives, each with a flow temperature of its own; hot water wins. */
+export const twoCallBoiler: DeviceType = {
+  id: 'boiler-two-calls',
+  version: 1,
+  name: 'Boiler with a heating call and a hot water call',
+  about:
+    'Two switched lives call it, one for heating and one for hot water, each with a flow temperature of its own. While ' +
+    'both call, hot water decides.',
+  terminals: [
+    ...mains,
+    { id: 'SH', legend: 'Heating call', role: 'input' },
+    { id: 'SW', legend: 'Hot water call', role: 'input' },
+    ...pumpOutput,
+  ],
+  controls: [],
+  settings,
+  inputs: [
+    { id: 'SH', terminal: 'SH', load: 'call' },
+    { id: 'SW', terminal: 'SW', load: 'hot-water-call' },
+  ],
+  primitives: [
+    callInput('call', 'heating call', 'SH'),
+    callInput('hot-water-call', 'hot water call', 'SW'),
+    ...core('board', { hotWater: 'hot-water-call' }),
+  ],
+}
+
+/** Hot water first; it drives its own three-way valve. */
+export const heatPump: DeviceType = {
+  id: 'heat-pump',
+  version: 1,
+  name: 'Heat pump, hot water first, with a three-way valve output',
+  about:
+    'A heating call and a hot water call; hot water goes first. The valve output is live while it makes hot water and ' +
+    'sends the diverter over.',
+  terminals: [
+    ...mains,
+    { id: 'SH', legend: 'Heating call', role: 'input' },
+    { id: 'SW', legend: 'Hot water call', role: 'input' },
+    { id: 'VL', legend: 'Valve output', role: 'output' },
+    ...pumpOutput,
+  ],
+  controls: [],
+  settings,
+  inputs: [
+    { id: 'SH', terminal: 'SH', load: 'call' },
+    { id: 'SW', terminal: 'SW', load: 'hot-water-call' },
+  ],
+  primitives: [
+    callInput('call', 'heating call', 'SH'),
+    callInput('hot-water-call', 'hot water call', 'SW'),
+    ...core('board', { hotWater: 'hot-water-call' }),
+    {
+      kind: 'contact',
+      id: 'valve-relay',
+      label: 'valve relay',
+      a: 'L',
+      b: 'VL',
+      closedWhen: { all: [{ energised: 'board' }, { energised: 'hot-water-call' }] },
+      failures: [neverMakes('valve output dead', 1, makers), stuckMade('valve relay welded', 0.7, makers)],
+    },
   ],
 }

@@ -1,13 +1,16 @@
 import type { TypeDirectory } from '../installation'
-import { systemBoiler, voltFreeBoiler } from './boiler'
+import { heatPump, systemBoiler, twoCallBoiler, voltFreeBoiler } from './boiler'
 import { boxFuse, fusedSpur, fusedSpurBehindRcd } from './fused-spur'
 import { lowVoltageValve, transformer } from './low-voltage'
 import { midPositionValve } from './mid-position-valve'
 import type { DeviceType } from './primitives'
 import { programmer } from './programmer'
 import { pump } from './pump'
+import { zoneRelay } from './relay'
+import { diverterValve, normallyOpenValve } from './spring-valves'
 import { suppressor } from './suppressor'
 import { cylinderThermostat, roomThermostat, voltFreeThermostat } from './thermostats'
+import { threeWireValve } from './three-wire-valve'
 import { twoPortValve } from './two-port-valve'
 
 export * from './conditions'
@@ -23,12 +26,18 @@ export const deviceTypes: readonly DeviceType[] = [
   voltFreeThermostat,
   cylinderThermostat,
   twoPortValve,
+  normallyOpenValve,
   midPositionValve,
+  diverterValve,
+  threeWireValve,
+  zoneRelay,
   transformer,
   lowVoltageValve,
   suppressor,
   systemBoiler,
   voltFreeBoiler,
+  twoCallBoiler,
+  heatPump,
   pump,
 ]
 

@@ -2,7 +2,7 @@ import type { Condition } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { ContactRef, Demand } from '../installation'
 import { formatAction, Simulation, type Action } from '../simulation'
-import { callLoad, circuitOpen, demandStates, unaskedCalls, wanted } from '../trace'
+import { callLoad, circuitOpen, demandStates, goesFirst, unaskedCalls, wanted } from '../trace'
 import type { Finding } from './finding'
 
 /** The actions that make a device's contact ask, or stop asking: found in the conditions, not in device names. */
@@ -76,7 +76,8 @@ export function demandFindings(circuit: Circuit): { findings: Finding[]; combina
     if (sim.history.some((e) => e.kind === 'short'))
       note('short', { rule: 'line-neutral-joined', severity: 'danger', terminals: [], devices: [], ...shown })
     for (const { demand, word } of demandStates(sim)) {
-      const runs = !wanted(sim, demand) || (word === 'calling' && served(sim, demand))
+      // Under priority it waits for the one that goes first.
+      const runs = !wanted(sim, demand) || goesFirst(sim, demand) || (word === 'calling' && served(sim, demand))
       if (!runs)
         note(`never ${demand.id}`, {
           rule: 'demand-never-calls',

@@ -11,6 +11,11 @@ export const mains: readonly Wire[] = [
   { terminal: 'E', use: 'earth', to: 'E' },
 ]
 
+/** What of a demand the scheme decides. */
+type DemandRest = Pick<Demand, 'circuit' | 'call'> & { priority?: number; channel?: null }
+
+const channel = (contact: string) => ({ device: 'programmer', contact })
+
 /** A system being planned: places, devices and demands, and the layout of its one wiring centre. */
 export class PlannedSystem {
   readonly layout: Layout
@@ -30,8 +35,87 @@ export class PlannedSystem {
     this.devices.push({ id, name, type, place, settings: {} })
   }
 
-  demand(demand: Omit<Demand, 'companions' | 'priority'>): void {
-    this.demands.push({ ...demand, companions: [], priority: 0 })
+  /** Heating of a zone: programmer channel, its own thermostat. */
+  heating(n: number, name: string, rest: DemandRest): void {
+    const thermostat = { device: `stat-${n}`, contact: 'contact' }
+    this.demand({ id: `heating-${n}`, name, kind: 'heating', channel: channel('heating'), thermostat, ...rest })
+  }
+
+  hotWater(name: string, rest: DemandRest): void {
+    const thermostat = { device: 'cyl-stat', contact: 'contact' }
+    this.demand({ id: 'hot-water', name, kind: 'hot-water', channel: channel('hot-water'), thermostat, ...rest })
+  }
+
+  demand(demand: Omit<Demand, 'companions' | 'priority'> & { priority?: number }): void {
+    this.demands.push({ companions: [], priority: 0, ...demand })
+  }
+
+  /** The fused spur and its cable to the Line, Neutral and Earth of the wiring centre. */
+  spur(): void {
+    this.device('spur', 'Fused spur', 'fused-spur')
+    this.layout.cable('supply', 'Supply cable', 'spur', mains, 1, { cores: 3 })
+  }
+
+  /** The two-channel programmer: which function each channel's ON goes to. Its plastic plate needs no earth. */
+  programmer(on: { heating?: string; hotWater?: string }): void {
+    this.place('controls', 'Programmer position')
+    this.device('programmer', 'Programmer', 'programmer-two-channel', 'controls')
+    this.layout.cable(
+      'programmer-cable',
+      'Programmer cable',
+      'programmer',
+      [
+        { terminal: 'L', use: 'line', to: 'L' },
+        { terminal: 'N', use: 'neutral', to: 'N' },
+        { terminal: null, use: 'earth', to: 'E' },
+        ...(on.heating ? [{ terminal: 'HTG-ON', use: 'switched' as const, to: on.heating }] : []),
+        ...(on.hotWater ? [{ terminal: 'HW-ON', use: 'switched' as const, to: on.hotWater }] : []),
+      ],
+      8,
+    )
+  }
+
+  /** The room thermostat of a zone, from one function to another. */
+  roomThermostat(n: number, name: string, from: string, to: string): void {
+    this.place(`zone-${n}`, name)
+    this.device(`stat-${n}`, `${name} thermostat`, 'room-thermostat-neutral', `zone-${n}`)
+    this.layout.cable(
+      `stat-${n}-cable`,
+      `${name} thermostat cable`,
+      `stat-${n}`,
+      [
+        { terminal: 'L', use: 'line', to: from },
+        { terminal: 'N', use: 'neutral', to: 'N' },
+        { terminal: 'E', use: 'earth', to: 'E' },
+        { terminal: 'SL', use: 'switched', to },
+      ],
+      12,
+    )
+  }
+
+  /** The cylinder thermostat; SATISFIED only where the scheme uses it. */
+  cylinderThermostat(to: { C: string; DEMAND: string; SATISFIED?: string }): void {
+    this.place('cylinder', 'Cylinder')
+    this.device('cyl-stat', 'Cylinder thermostat', 'cylinder-thermostat', 'cylinder')
+    this.layout.cable(
+      'cyl-stat-cable',
+      'Cylinder thermostat cable',
+      'cyl-stat',
+      [
+        { terminal: 'C', use: 'line', to: to.C },
+        { terminal: 'DEMAND', use: 'switched', to: to.DEMAND },
+        ...(to.SATISFIED ? [{ terminal: 'SATISFIED', use: 'switched' as const, to: to.SATISFIED }] : []),
+        { terminal: 'E', use: 'earth', to: 'E' },
+      ],
+      4,
+    )
+  }
+
+  /** A boiler on the mains of the wiring centre, and which function each of its other terminals goes to. */
+  boiler(type: string, name: string, to: Record<string, string>): void {
+    this.device('boiler', name, type)
+    const calls = Object.entries(to).map(([terminal, f]): Wire => ({ terminal, use: 'switched', to: f }))
+    this.layout.cable('boiler-cable', `${name} cable`, 'boiler', [...mains, ...calls], 3)
   }
 
   /** A device's own lead; `to` says which function each of its terminals goes to. */
@@ -41,6 +125,12 @@ export class PlannedSystem {
       .terminals.filter((t) => t.lead && !t.internal)
       .map((t) => ({ terminal: t.id, colour: t.lead!, to: to[t.id] }))
     this.layout.lead(`${device}-lead`, `${label} lead`, device, cores)
+  }
+
+  /** A normally closed two-port valve: where its motor is driven from, and what its end switch feeds. */
+  twoPortValve(id: string, name: string, motor: string, call: string): void {
+    this.device(id, name, 'two-port-valve')
+    this.lead(id, name, { M: motor, N: 'N', E: 'E', SF: 'L', SO: call })
   }
 
   /** The pump on the boiler's own output. */

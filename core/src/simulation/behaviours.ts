@@ -20,11 +20,12 @@ const stay = (phase: string): BehaviourState => ({ phase, until: Infinity })
 
 /**
  * Call → pump and self-check → firing; call lost → burner off → overrun → idle. The pump relay's contact follows the
- * phase. Flow is taken as proven: there is no water model beneath this yet.
+ * phase. A second input, for hot water, calls as well as the first. Flow is taken as proven: there is no water model beneath this yet.
  */
 const boilerSequence: Behaviour = {
   initial: stay('off'),
-  react(state, { powered, call }, { selfCheckSeconds, overrunMinutes }, now) {
+  react(state, { powered, call: heating, hotWater }, { selfCheckSeconds, overrunMinutes }, now) {
+    const call = heating || hotWater
     if (!powered) return state.phase === 'off' ? state : stay('off')
     switch (state.phase) {
       case 'off':

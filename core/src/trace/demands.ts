@@ -4,8 +4,12 @@ import type { Simulation } from '../simulation'
 import { viaOf, type Via } from './hops'
 import { openPointsOf, through, waysFrom } from './ways'
 
-/** Where a signal stops: at something that could carry it and does not, or at a load that has it and does nothing. */
+/**
+ * Where a signal stops: at something that could carry it and does not, at a load that has it and does nothing, or at
+ * another demand that goes first.
+ */
 export type OpenPoint =
+  | { at: 'priority'; demand: string }
   | { at: 'edge'; edge: number; from: string; via: Via; to: string }
   | { at: 'load'; device: string; part: string; reason: 'open' | 'no-neutral' | 'no-way-in' }
 
@@ -25,10 +29,15 @@ export function callLoad(circuit: Circuit, call: { boiler: string; input: string
   return boiler.loadIndex.get(boiler.type.inputs.find((i) => i.id === call.input)!.load)!
 }
 
-/** The motors that open a demand's circuit. */
-export function valveMotors(circuit: Circuit, demand: Demand): number[] {
-  const devices = valveDevices(circuit, demand)
-  return circuit.actuators.filter((a) => devices.includes(a.device)).map((a) => a.drivenBy)
+/** The loads that open a demand's circuit by driving: of a port that is open at rest, none. */
+function drivingLoads(circuit: Circuit, demand: Demand): number[] {
+  const ports = demand.circuit.valves.flatMap((valve) => portsOf(circuit, valve))
+  return ports.filter(({ part }) => part.openTo === 1).map(({ actuator }) => circuit.actuators[actuator].drivenBy)
+}
+
+function portsOf(circuit: Circuit, { device, port }: Demand['circuit']['valves'][number]) {
+  const at = circuit.deviceIndex.get(device)!
+  return circuit.ports.filter((p) => p.device === at && (port === undefined || p.part.id === port))
 }
 
 const valveDevices = (circuit: Circuit, demand: Demand): number[] =>
@@ -55,24 +64,25 @@ export function demandStates(sim: Simulation): DemandState[] {
 }
 
 /** Can water pass every valve of the demand's circuit, at the port that serves it? */
-export function circuitOpen(sim: Simulation, demand: Demand): boolean {
-  const { circuit } = sim
-  return demand.circuit.valves.every(({ device, port }) => {
-    const at = circuit.deviceIndex.get(device)!
-    const ports = circuit.ports.filter((p) => p.device === at && (port === undefined || p.part.id === port))
-    return ports.every(({ actuator, part }) => {
+export const circuitOpen = (sim: Simulation, demand: Demand): boolean =>
+  demand.circuit.valves.every((valve) =>
+    portsOf(sim.circuit, valve).every(({ actuator, part }) => {
       const position = sim.actuatorPosition(actuator)
       return position >= part.openFrom && position <= part.openTo
-    })
-  })
-}
+    }),
+  )
+
+/** Another demand that is wanted and goes before this one, where the scheme cannot serve both. */
+export const goesFirst = (sim: Simulation, demand: Demand): Demand | undefined =>
+  sim.circuit.installation.intent.demands.find((other) => other.priority < demand.priority && wanted(sim, other))
 
 /** First open points of a demand: of its valve's motor while its circuit is shut, else of its own way to its call. */
 export function demandOpenPoints(sim: Simulation, demand: Demand): OpenPoint[] {
   const { circuit } = sim
-  const stopped = circuitOpen(sim, demand)
-    ? []
-    : valveMotors(circuit, demand).flatMap((motor) => loadOpenPoints(sim, motor, demand))
+  const open = circuitOpen(sim, demand)
+  const first = goesFirst(sim, demand)
+  if (!open && first) return [{ at: 'priority', demand: first.id }]
+  const stopped = open ? [] : drivingLoads(circuit, demand).flatMap((motor) => loadOpenPoints(sim, motor, demand))
   if (stopped.length > 0) return stopped
   const call = callLoad(circuit, demand.call)
   const points = loadOpenPoints(sim, call, demand)

@@ -85,6 +85,10 @@ export function viaText(circuit: Circuit, via: Via): string {
 /** Where a demand is held up: "House valve end switch", "brown of House thermostat". */
 export function openPointText(circuit: Circuit, point: OpenPoint): string {
   if (point.at === 'edge') return viaText(circuit, point.via)
+  if (point.at === 'priority') {
+    const name = circuit.installation.intent.demands.find((d) => d.id === point.demand)!.name
+    return `${name}, which goes first`
+  }
   const name = partName(circuit, point.device, point.part)
   const reason = { open: 'open inside', 'no-neutral': 'has no neutral', 'no-way-in': 'has no conductor to it' }
   return `${name}, ${reason[point.reason]}`

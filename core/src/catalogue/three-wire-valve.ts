@@ -1,0 +1,75 @@
+import { jammed, openCircuit, seizedOpen, seizedPartWay, seizedShut } from './failures'
+import { motorSettings, motorWinding } from './motor'
+import type { DeviceType } from './primitives'
+
+/** Permanent live drives it either way; the switched live says which. */
+export const threeWireValve: DeviceType = {
+  id: 'three-wire-valve',
+  version: 1,
+  name: 'Three-port diverter, driven both ways',
+  about:
+    'Permanent live and neutral move it; the switched live chooses the end: live to hot water, dead to heating. There is ' +
+    'no spring: without power it stays where it is. A jumper reverses the sense. With the wrong sense each call heats ' +
+    'the other circuit; the cure is the jumper, not the conductors.',
+  terminals: [
+    { id: 'L', legend: 'Permanent live', role: 'permanent-live' },
+    { id: 'N', legend: 'Neutral', role: 'neutral' },
+    { id: 'SL', legend: 'Switched live', role: 'input' },
+  ],
+  controls: [],
+  settings: [
+    { id: 'travel', label: 'Travel time', unit: 's', min: 5, max: 240, default: 60, origin: 'usual value' },
+    ...motorSettings(4, 'usual value'),
+    {
+      id: 'reversed',
+      label: 'Jumper reverses the sense',
+      unit: '0 no, 1 yes',
+      min: 0,
+      max: 1,
+      default: 0,
+      origin: 'as delivered',
+    },
+  ],
+  inputs: [],
+  primitives: [
+    {
+      kind: 'load',
+      id: 'motor',
+      label: 'motor',
+      from: 'L',
+      to: 'N',
+      ...motorWinding,
+      failures: [
+        openCircuit('motor open', 3, 'Replace the actuator.'),
+        jammed('coupling lost: turns and moves nothing', 1, 'Fit the coupling the right way round.'),
+      ],
+    },
+    {
+      kind: 'load',
+      id: 'sense',
+      label: 'direction input',
+      from: 'SL',
+      to: 'N',
+      watts: 0.5,
+      failures: [openCircuit('direction input dead', 1.5, 'Replace the actuator.')],
+    },
+    {
+      kind: 'actuator',
+      id: 'travel',
+      label: 'travel',
+      drivenBy: 'sense',
+      movedBy: 'motor',
+      reversed: { setting: 'reversed' },
+      openSeconds: { setting: 'travel' },
+      returnSeconds: { setting: 'travel' },
+      ends: { shut: 'at heating', open: 'at hot water' },
+      failures: [
+        seizedShut('seized at heating', 1.5, 'Actuator off, turn the spindle by hand: stiff, replace the valve.'),
+        seizedOpen('seized at hot water', 1.5, 'Actuator off, turn the spindle by hand: stiff, replace the valve.'),
+        seizedPartWay('seized half way', 0.8, 'Actuator off, turn the spindle by hand: stiff, replace the valve.'),
+      ],
+    },
+    { kind: 'port', id: 'heating', label: 'heating port', actuator: 'travel', openFrom: 0, openTo: 0.5 },
+    { kind: 'port', id: 'hot-water', label: 'hot water port', actuator: 'travel', openFrom: 0.5, openTo: 1 },
+  ],
+}
