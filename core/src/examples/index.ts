@@ -40,6 +40,28 @@ export const examples: readonly Example[] = [
     [heating('Ground floor'), heating('Loft')],
     '120-60',
   ),
+  make('two-port-five-heating-hot-water', 'Two-port, five heating zones and hot water', 'two-port', [
+    ...['Hall', 'Kitchen', 'Lounge', 'Bedrooms', 'Studio'].map(heating),
+    hotWater,
+  ]),
+  make('diverter', 'Diverter, spring return, hot water first', 'diverter', [heating('House'), hotWater]),
+  make('three-wire-diverter', 'Heat pump with a three-wire diverter', 'three-wire-diverter', [
+    heating('House'),
+    hotWater,
+  ]),
+  make('hot-water-priority', 'Hot-water priority, two heating zones', 'hot-water-priority', [
+    heating('Downstairs'),
+    heating('Upstairs'),
+    hotWater,
+  ]),
+  make(
+    'relay-panel',
+    'Low voltage, relay panel, two zones',
+    'relay-panel',
+    [heating('Ground floor'), heating('Loft')],
+    '120-60',
+  ),
+  make('single-zone', 'Single zone, volt-free call', 'single-zone', [heating('Flat')]),
 ]
 
 export const exampleById = (id: string): Example | undefined => examples.find((e) => e.id === id)

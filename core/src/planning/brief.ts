@@ -11,7 +11,7 @@ export const schemes = {
   'two-port': {
     name: 'Two-port',
     about: 'one valve to each circuit',
-    heating: [0, 3],
+    heating: [0, 8],
     hotWater: [0, 1],
   },
   'mid-position': {
@@ -20,10 +20,40 @@ export const schemes = {
     heating: [1, 1],
     hotWater: [1, 1],
   },
+  diverter: {
+    name: 'Diverter, spring return',
+    about: 'hot water first, one three-port valve',
+    heating: [1, 1],
+    hotWater: [1, 1],
+  },
+  'three-wire-diverter': {
+    name: 'Heat pump with a three-wire diverter',
+    about: 'hot water first, the heat pump drives its valve both ways',
+    heating: [1, 1],
+    hotWater: [1, 1],
+  },
+  'hot-water-priority': {
+    name: 'Hot-water priority',
+    about: 'two calls at two flow temperatures, a normally open valve before all heating',
+    heating: [1, 6],
+    hotWater: [1, 1],
+  },
   'low-voltage': {
     name: 'Low voltage, end-switch call',
     about: '24 V valves; their end switches call the boiler',
     heating: [1, 8],
+    hotWater: [0, 0],
+  },
+  'relay-panel': {
+    name: 'Low voltage, relay panel',
+    about: 'a relay to each zone feeds the valve and calls the boiler',
+    heating: [1, 8],
+    hotWater: [0, 0],
+  },
+  'single-zone': {
+    name: 'Single zone, volt-free call',
+    about: 'one thermostat straight to the boiler',
+    heating: [1, 1],
     hotWater: [0, 0],
   },
 } as const satisfies Record<string, SchemeType>

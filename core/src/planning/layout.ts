@@ -73,14 +73,14 @@ export class Layout {
     id: string,
     label: string,
     device: string,
-    cores: readonly { terminal: string; colour: Colour; to: string }[],
+    cores: readonly { terminal: string; colour: Colour; to: string | null }[],
   ): void {
     const made = cores.map(({ terminal, colour, to }, i): Core => {
       // Two cores of one lead may have one colour.
       const before = cores.slice(0, i).filter((c) => c.colour === colour).length
       const id = before > 0 ? `${colour}-${before + 1}` : colour
-      const core: Core = { id, colour, areaMm2: 0.75, ends: [at(`${device}.${terminal}`), { at: 'loose' }] }
-      this.bring(to, core)
+      const core: Core = { id, colour, areaMm2: 0.75, ends: [at(`${device}.${terminal}`), { at: 'cut-back' }] }
+      if (to !== null) this.bring(to, core)
       return core
     })
     this.cables.push({ id, label, lengthM: 1, ratedForMains: true, leadOf: device, cores: made })

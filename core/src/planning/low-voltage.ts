@@ -19,44 +19,16 @@ export function planLowVoltage(brief: PlanBrief, id: string, name: string): Inst
   layout.function('T2', 'Boiler call return')
 
   system.device('spur', 'Fused spur', 'fused-spur')
-  system.device('transformer', 'Transformer', 'transformer-24')
-  system.direct('transformer-feed', 'Transformer feed', spur, 'transformer', 1)
-  layout.cable(
-    'transformer-cable',
-    'Transformer 24 V cable',
-    'transformer',
-    [
-      { terminal: 'V', use: 'line', to: 'V' },
-      { terminal: 'C', use: 'switched', to: 'C' },
-    ],
-    1,
-    { cores: 2, colours: thermostatWire },
-  )
+  system.transformer(spur)
   zones.forEach((zone, i) => {
     const n = i + 1
-    system.place(`zone-${n}`, zone)
-    system.device(`stat-${n}`, `${zone} thermostat`, 'room-thermostat-volt-free', `zone-${n}`)
-    layout.cable(
-      `stat-${n}-cable`,
-      `${zone} thermostat cable`,
-      `stat-${n}`,
-      [
-        { terminal: 'R', use: 'line', to: 'V' },
-        { terminal: 'W', use: 'switched', to: `valve-${n}` },
-      ],
-      14,
-      { cores: 2, colours: thermostatWire },
-    )
+    system.voltFreeThermostat(n, zone, 'V', `valve-${n}`)
     system.device(`zv-${n}`, `${zone} valve`, 'zone-valve-24')
     system.lead(`zv-${n}`, `${zone} valve`, { M1: `valve-${n}`, M2: 'C', S1: 'T1', S2: 'T2' })
-    system.demand({
-      id: `heating-${n}`,
-      name: zone,
-      kind: 'heating',
-      channel: null,
-      thermostat: { device: `stat-${n}`, contact: 'contact' },
+    system.heating(n, zone, {
       circuit: { valves: [{ device: `zv-${n}` }] },
       call: { boiler: 'boiler', input: 'T' },
+      channel: null,
     })
   })
   system.device('boiler', 'Boiler', 'boiler-volt-free-call')

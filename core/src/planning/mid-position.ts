@@ -1,6 +1,6 @@
 import type { Installation } from '../installation'
 import type { PlanBrief } from './brief'
-import { PlannedSystem } from './system'
+import { circuitsOf, PlannedSystem } from './system'
 
 /**
  * Plans a mid-position system: one three-port valve for heating and hot water. Heating ON → room thermostat → white;
@@ -10,8 +10,10 @@ import { PlannedSystem } from './system'
 export function planMidPosition(brief: PlanBrief, id: string, name: string): Installation {
   const system = new PlannedSystem(brief)
   const { layout } = system
-  const heating = brief.circuits.find((c) => c.kind === 'heating')!.name
-  const hotWater = brief.circuits.find((c) => c.kind === 'hot-water')!.name
+  const {
+    heating: [heating],
+    hotWater,
+  } = circuitsOf(brief)
   for (const [id, legend] of [
     ['L', 'Line'],
     ['N', 'Neutral'],

@@ -1,7 +1,7 @@
 import { deviceType, typeDirectory } from '../catalogue'
 import { parseInstallation, type Demand, type Device, type Installation, type Place } from '../installation'
 import { supplies, type PlanBrief } from './brief'
-import { coloursOf } from './colours'
+import { coloursOf, thermostatWire } from './colours'
 import { Layout, type Wire } from './layout'
 
 /** Line, neutral and earth to terminals of those names. */
@@ -10,6 +10,12 @@ export const mains: readonly Wire[] = [
   { terminal: 'N', use: 'neutral', to: 'N' },
   { terminal: 'E', use: 'earth', to: 'E' },
 ]
+
+/** The names of a brief's circuits: heating ones in order, and the hot water one. */
+export const circuitsOf = (brief: PlanBrief) => ({
+  heating: brief.circuits.filter((c) => c.kind === 'heating').map((c) => c.name),
+  hotWater: brief.circuits.find((c) => c.kind === 'hot-water')?.name ?? 'Hot water',
+})
 
 /** What of a demand the scheme decides. */
 type DemandRest = Pick<Demand, 'circuit' | 'call'> & { priority?: number; channel?: null }
@@ -48,6 +54,13 @@ export class PlannedSystem {
 
   demand(demand: Omit<Demand, 'companions' | 'priority'> & { priority?: number }): void {
     this.demands.push({ companions: [], priority: 0, ...demand })
+  }
+
+  /** The functions every mains wiring centre begins with. */
+  mains(): void {
+    this.layout.function('L', 'Line')
+    this.layout.function('N', 'Neutral')
+    this.layout.function('E', 'Earth')
   }
 
   /** The fused spur and its cable to the Line, Neutral and Earth of the wiring centre. */
@@ -93,6 +106,40 @@ export class PlannedSystem {
     )
   }
 
+  /** A battery thermostat with a volt-free contact between two extra-low-voltage functions. */
+  voltFreeThermostat(n: number, name: string, from: string, to: string): void {
+    this.place(`zone-${n}`, name)
+    this.device(`stat-${n}`, `${name} thermostat`, 'room-thermostat-volt-free', `zone-${n}`)
+    this.layout.cable(
+      `stat-${n}-cable`,
+      `${name} thermostat cable`,
+      `stat-${n}`,
+      [
+        { terminal: 'R', use: 'line', to: from },
+        { terminal: 'W', use: 'switched', to },
+      ],
+      14,
+      { cores: 2, colours: thermostatWire },
+    )
+  }
+
+  /** A 24 V transformer on the spur, its secondary on the functions V and C. */
+  transformer(from: Record<'L' | 'N' | 'E', string>): void {
+    this.device('transformer', 'Transformer', 'transformer-24')
+    this.direct('transformer-feed', 'Transformer feed', from, 'transformer', 1)
+    this.layout.cable(
+      'transformer-cable',
+      'Transformer 24 V cable',
+      'transformer',
+      [
+        { terminal: 'V', use: 'line', to: 'V' },
+        { terminal: 'C', use: 'switched', to: 'C' },
+      ],
+      1,
+      { cores: 2, colours: thermostatWire },
+    )
+  }
+
   /** The cylinder thermostat; SATISFIED only where the scheme uses it. */
   cylinderThermostat(to: { C: string; DEMAND: string; SATISFIED?: string }): void {
     this.place('cylinder', 'Cylinder')
@@ -118,8 +165,8 @@ export class PlannedSystem {
     this.layout.cable('boiler-cable', `${name} cable`, 'boiler', [...mains, ...calls], 3)
   }
 
-  /** A device's own lead; `to` says which function each of its terminals goes to. */
-  lead(device: string, label: string, to: Record<string, string>): void {
+  /** A device's own lead; `to` says which function each of its terminals goes to, null where it is cut back. */
+  lead(device: string, label: string, to: Record<string, string | null>): void {
     const type = this.devices.find((d) => d.id === device)!.type
     const cores = deviceType(type)
       .terminals.filter((t) => t.lead && !t.internal)
