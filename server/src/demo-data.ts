@@ -1,85 +1,50 @@
 import type { MikroORM } from '@mikro-orm/libsql'
-import type { JobWrite } from '@nobbet/contract'
-import { planBriefSchema, planSystem } from '@nobbet/core'
+import type { JobBrief, JobWrite } from '@nobbet/contract'
+import { planBriefSchema, planSystem, type CircuitBrief, type SchemeId, type SupplyId } from '@nobbet/core'
 import { JobService } from './job-service'
 
-const fitted = planBriefSchema.parse({
-  scheme: 'two-port',
-  circuits: [
-    { kind: 'heating', name: 'House' },
-    { kind: 'hot-water', name: 'Hot water' },
-  ],
-})
+const heating = (...names: string[]): CircuitBrief[] => names.map((name) => ({ kind: 'heating', name }))
+const hotWater: CircuitBrief = { kind: 'hot-water', name: 'Hot water' }
 
-const midPosition = planBriefSchema.parse({ ...fitted, scheme: 'mid-position' })
+const job = (
+  id: string,
+  site: string,
+  scheme: SchemeId,
+  circuits: CircuitBrief[],
+  rest: { kind?: JobBrief['kind']; symptom?: string; earlier?: string; supply?: SupplyId } = {},
+): { id: string; write: JobWrite } => {
+  const { kind = 'new-system', symptom = '', earlier = '', supply = '230-50' } = rest
+  const fitted = planBriefSchema.parse({ scheme, supply, circuits })
+  return { id, write: { status: 'open', brief: { site, kind, symptom, earlier, engineer: 'I. Halloran', fitted } } }
+}
 
-const lowVoltage = planBriefSchema.parse({
-  scheme: 'low-voltage',
-  supply: '120-60',
-  circuits: [
-    { kind: 'heating', name: 'Ground floor' },
-    { kind: 'heating', name: 'Loft' },
-  ],
-})
-
-/** Invented jobs: a two-port installation healthy and one with a reported fault, a mid-position and a 24 V one. */
+/** Invented jobs, one on each scheme and more on two-port; the last is the first in the list. */
 const demoJobs: { id: string; write: JobWrite }[] = [
-  {
-    id: 'demo-larch-row',
-    write: {
-      status: 'open',
-      brief: {
-        site: '14 Larch Row, Penmarrow',
-        kind: 'new-system',
-        symptom: '',
-        earlier: '',
-        engineer: 'I. Halloran',
-        fitted,
-      },
-    },
-  },
-  {
-    id: 'demo-quay-cottage',
-    write: {
-      status: 'open',
-      brief: {
-        site: 'Quay Cottage, Ennerdock',
-        kind: 'fault',
-        symptom: 'Radiators stay cold since the weekend. Hot water is fine. The programmer shows heating on.',
-        earlier: 'Last visit: "valve probably sticking".',
-        engineer: 'I. Halloran',
-        fitted,
-      },
-    },
-  },
-  {
-    id: 'demo-fell-view',
-    write: {
-      status: 'open',
-      brief: {
-        site: 'Fell View, Ostwick',
-        kind: 'fault',
-        symptom: 'Heating only comes on while the hot water is on too.',
-        earlier: '',
-        engineer: 'I. Halloran',
-        fitted: midPosition,
-      },
-    },
-  },
-  {
-    id: 'demo-mill-loft',
-    write: {
-      status: 'open',
-      brief: {
-        site: 'Mill Loft, Carrow Falls',
-        kind: 'change-of-controls',
-        symptom: '',
-        earlier: '',
-        engineer: 'T. Ansell',
-        fitted: lowVoltage,
-      },
-    },
-  },
+  job('demo-sail-loft', '2 Sail Loft, Brannock', 'single-zone', heating('Flat')),
+  job('demo-kiln-yard', 'Kiln Yard, Morrowby', 'relay-panel', heating('Workshop', 'Office'), { supply: '120-60' }),
+  job('demo-heron-end', 'Heron End, Saltwick', 'three-wire-diverter', [...heating('House'), hotWater]),
+  job('demo-abbot-rise', '9 Abbot Rise, Lindle', 'diverter', [...heating('House'), hotWater], {
+    kind: 'change-of-controls',
+  }),
+  job('demo-tarn-house', 'Tarn House, Eskerby', 'hot-water-priority', [...heating('Downstairs', 'Upstairs'), hotWater]),
+  job('demo-long-barn', 'Long Barn, Withern', 'two-port', [
+    ...heating('Hall', 'Kitchen', 'Lounge', 'Bedrooms', 'Studio'),
+    hotWater,
+  ]),
+  job('demo-mill-loft', 'Mill Loft, Carrow Falls', 'low-voltage', heating('Ground floor', 'Loft'), {
+    kind: 'change-of-controls',
+    supply: '120-60',
+  }),
+  job('demo-fell-view', 'Fell View, Ostwick', 'mid-position', [...heating('House'), hotWater], {
+    kind: 'fault',
+    symptom: 'Heating only comes on while the hot water is on too.',
+  }),
+  job('demo-larch-row', '14 Larch Row, Penmarrow', 'two-port', [...heating('House'), hotWater]),
+  job('demo-quay-cottage', 'Quay Cottage, Ennerdock', 'two-port', [...heating('House'), hotWater], {
+    kind: 'fault',
+    symptom: 'Radiators stay cold since the weekend. Hot water is fine. The programmer shows heating on.',
+    earlier: 'Last visit: "valve probably sticking".',
+  }),
 ]
 
 /** Loads the demo jobs that are not there yet; what the user has made of them stays. */

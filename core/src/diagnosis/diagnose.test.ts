@@ -66,6 +66,7 @@ describe('hunt', () => {
     const { suspects, next } = diagnose(
       circuit,
       log(
+        [[], { kind: 'valve', device: 'zv-1' }, 'shut'],
         [heating, { kind: 'valve', device: 'zv-1' }, 'open'],
         [heating, boiler, 'not-called'],
         [hotWater, boiler, 'called'],

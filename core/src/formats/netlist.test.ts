@@ -13,17 +13,19 @@ import { netlist } from '.'
 /** Picks from lists by numbers that a seeded generator draws. */
 type Draw = <T>(list: readonly T[]) => T
 
-/** A core's end on a device's load: the side that goes back to neutral, or to the transformer. */
+/** The far ends of cores that lead a load back to neutral, or to its transformer. */
 const returns = (doc: Installation) =>
   doc.cables.flatMap((cable) =>
-    cable.cores.flatMap((core): { core: Core; end: 0 | 1 }[] => {
-      const [device, centre] = core.ends
-      if (device.at !== 'terminal' || centre.at !== 'terminal') return []
-      const [owner, terminal] = device.terminal.split('.')
-      const type = doc.devices.find((d) => d.id === owner)?.type
-      const back = type && deviceType(type).primitives.some((p) => p.kind === 'load' && p.to === terminal)
-      return back ? [{ core, end: 1 }] : []
-    }),
+    cable.cores.flatMap((core) =>
+      ([0, 1] as const).flatMap((near): { core: Core; end: 0 | 1 }[] => {
+        const end = core.ends[near]
+        if (end.at !== 'terminal') return []
+        const [owner, terminal] = end.terminal.split('.')
+        const type = doc.devices.find((d) => d.id === owner)?.type
+        const back = type && deviceType(type).primitives.some((p) => p.kind === 'load' && p.to === terminal)
+        return back ? [{ core, end: near === 0 ? 1 : 0 }] : []
+      }),
+    ),
   )
 /** Terminals of the wiring centre on which a signal comes and goes. */
 const signals = (doc: Installation) =>

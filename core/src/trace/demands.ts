@@ -102,7 +102,7 @@ function heldShortOf(sim: Simulation, point: OpenPoint): boolean {
 }
 
 /** Is a contact one of the demand's own: its channel, its thermostat, or on one of its valves? */
-function ownContacts(circuit: Circuit, demand: Demand): (contact: number) => boolean {
+export function ownContacts(circuit: Circuit, demand: Demand): (contact: number) => boolean {
   const valves = valveDevices(circuit, demand)
   const named = [demand.channel, demand.thermostat].flatMap((at) => (at ? [at] : []))
   return (contact) => {

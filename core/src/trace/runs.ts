@@ -1,7 +1,8 @@
 import { feedsOf, type Circuit } from '../circuit'
-import { loadEnds } from './demands'
+import type { Demand } from '../installation'
+import { callLoad, loadEnds, ownContacts } from './demands'
 import { gatesOf, type Way } from './paths'
-import { waysFrom } from './ways'
+import { through, waysFrom } from './ways'
 
 /** Every signal from the spur to one load, laid out as a line of stations. Layout only: holds no state. */
 export interface Run {
@@ -32,4 +33,18 @@ export function runsOf(circuit: Circuit): Run[] {
     })
     return { id: `${circuit.devices[device].device.id}.${part.id}`, load, fed, devices: [...new Set(devices)], way }
   })
+}
+
+/**
+ * The runs of one demand: what drives its valves, its call, and what comes of it; of ways that part, its own branches
+ * only. For a screen that follows one demand among many.
+ */
+export function runsOfDemand(circuit: Circuit, demand: Demand): Run[] {
+  const valves = demand.circuit.valves.map(({ device }) => circuit.deviceIndex.get(device)!)
+  const driven = circuit.actuators.filter((a) => valves.includes(a.device)).map((a) => a.drivenBy)
+  const call = callLoad(circuit, demand.call)
+  const own = ownContacts(circuit, demand)
+  return runsOf(circuit)
+    .filter(({ load }) => driven.includes(load) || load === call || circuit.loads[load].part.work !== undefined)
+    .map((run) => ({ ...run, way: through(circuit, run.way, own) }))
 }

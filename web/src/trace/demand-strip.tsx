@@ -8,19 +8,37 @@ import {
   type Rig,
 } from '@nobbet/core'
 
-/** The demands across the top, each in one of four words. */
-export function DemandStrip({ rig, onWhy }: { rig: Rig; onWhy: (terminal: string) => void }) {
+interface DemandStripProps {
+  rig: Rig
+  /** The demand whose runs alone are shown. */
+  followed?: string
+  onFollow: (demand: string | undefined) => void
+  onWhy: (terminal: string) => void
+}
+
+/** The demands across the top, each in one of four words; pressed, its own runs alone are shown. */
+export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps) {
   const { circuit } = rig.simulation
   const atRest = rig.simulation.nextEventAt() === Infinity
   return (
-    <section className="demands" aria-label="Demands">
+    <section
+      className={circuit.installation.intent.demands.length > 4 ? 'demands many' : 'demands'}
+      aria-label="Demands"
+    >
       {demandStates(rig.simulation).map((state) => (
         <div
           key={state.demand.id}
-          className={`demand ${state.word} ${atRest ? 'at-rest' : ''}`}
+          className={`demand ${state.word} ${atRest && !waits(state) ? 'at-rest' : ''} ${followed === state.demand.id ? 'followed' : ''}`}
           data-demand={state.demand.id}
         >
-          <div className="demand-name">{state.demand.name}</div>
+          <button
+            className="demand-name"
+            aria-pressed={followed === state.demand.id}
+            title="Show this demand's runs alone"
+            onClick={() => onFollow(followed === state.demand.id ? undefined : state.demand.id)}
+          >
+            {state.demand.name}
+          </button>
           <div className="demand-word">{demandWords[state.word]}</div>
           {state.word === 'held-up' && (
             <div className="demand-at">
@@ -36,6 +54,9 @@ export function DemandStrip({ rig, onWhy }: { rig: Rig; onWhy: (terminal: string
     </section>
   )
 }
+
+/** Held up only by another demand that goes first: the way of the scheme, no fault. */
+const waits = (state: DemandState) => state.openPoints.some((point) => point.at === 'priority')
 
 /** What comes of it: the boiler's phase and whether the pump runs. */
 function Plant({ rig }: { rig: Rig }) {

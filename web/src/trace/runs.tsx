@@ -1,6 +1,7 @@
 import {
   partName,
   runsOf,
+  runsOfDemand,
   voltsText,
   type Action,
   type Circuit,
@@ -19,13 +20,16 @@ interface RunsProps {
   rig: Rig
   act: (...actions: Action[]) => void
   picked?: string
+  /** The demand that is followed; undefined for all. */
+  followed?: string
   onPick: (terminal: string) => void
 }
 
 /** Every signal from the spur to its load as a line of stations. The layout never moves; only what is live changes. */
 export function Runs(props: RunsProps) {
   const { circuit } = props.rig.simulation
-  const runs = useMemo(() => runsOf(circuit), [circuit])
+  const demand = circuit.installation.intent.demands.find((d) => d.id === props.followed)
+  const runs = useMemo(() => (demand ? runsOfDemand(circuit, demand) : runsOf(circuit)), [circuit, demand])
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set())
   const toggle = (id: string) => {
     const next = new Set(folded)

@@ -1,7 +1,7 @@
 import { compile, type Installation } from '@nobbet/core'
 import { useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { useParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { useDraft } from '../api/hooks'
 import { Failed, Loading } from '../shell/notes'
 import { Alarms } from './alarms'
@@ -29,6 +29,18 @@ function Trace({ installation }: { installation: Installation }) {
   const { session } = handle
   const [picked, setPicked] = useState<string>()
   const meter = useMeter()
+  const [search, setSearch] = useSearchParams()
+  const followed = search.get('follow') ?? undefined
+  const follow = (demand: string | undefined) =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before)
+        if (demand) after.set('follow', demand)
+        else after.delete('follow')
+        return after
+      },
+      { replace: true },
+    )
   /** A terminal that is touched takes the meter's lead, where one is in the hand; else it is looked at. */
   const touch = (terminal: string) => {
     if (!meter.put(terminal)) setPicked(terminal)
@@ -50,10 +62,10 @@ function Trace({ installation }: { installation: Installation }) {
   return (
     <main className="trace">
       <h1 className="visually-hidden">Trace</h1>
-      <DemandStrip rig={session.rig} onWhy={setPicked} />
+      <DemandStrip rig={session.rig} followed={followed} onFollow={follow} onWhy={setPicked} />
       <Alarms rig={session.rig} problem={session.problem} onWhy={setPicked} />
       <div className="trace-grid">
-        <Runs rig={session.rig} act={handle.act} picked={picked} onPick={touch} />
+        <Runs rig={session.rig} act={handle.act} picked={picked} followed={followed} onPick={touch} />
         <aside className="trace-side">
           <Meter simulation={session.rig.simulation} meter={meter} />
           {picked && circuit.atomIndex.has(picked) && (
