@@ -2,6 +2,7 @@ import { circuitOf } from '../../testing'
 import type { Circuit } from '../circuit'
 import { examples } from '../examples'
 import { Simulation } from '../simulation'
+import { demandStates } from '../trace'
 import { demandActions, subsets } from '.'
 
 /**
@@ -115,12 +116,21 @@ describe('the demand table', () => {
             combinations.length - 1 && new Set([...before, ...wanted]).size * 2 - before.length - wanted.length
           if (many && changes > 1) continue
           for (const backwards of [false, true]) {
-            const row = settledRow(moved(start, circuit, wanted, backwards))
+            const settled = moved(start, circuit, wanted, backwards)
+            const row = settledRow(settled)
             const expected = tables[id]((demand) => wanted.includes(demand))
             const story = `${before.join('+') || 'nothing'} → ${wanted.join('+') || 'nothing'}${backwards ? ', backwards' : ''}`
             for (const [valve, positions] of Object.entries(expected.valves))
               expect([story, valve, [positions].flat().includes(row.valves[valve])]).toEqual([story, valve, true])
             expect([story, row.calls]).toEqual([story, expected.calls])
+            for (const { demand, word, openPoints } of demandStates(settled)) {
+              const waits = openPoints.some((point) => point.at === 'priority')
+              const told = word === 'calling' || (word === 'held-up' && waits) ? 'runs or waits' : word
+              const right = wanted.includes(demand.id)
+                ? told === 'runs or waits'
+                : word !== 'calling' && word !== 'held-up'
+              expect([story, demand.id, word, right]).toEqual([story, demand.id, word, true])
+            }
             // Settled, the overrun is over: the pump runs exactly while something calls.
             expect([story, row.pump]).toEqual([story, expected.calls.length > 0])
           }

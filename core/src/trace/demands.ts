@@ -2,6 +2,7 @@ import { feedsOf, type Circuit } from '../circuit'
 import type { ContactRef, Demand } from '../installation'
 import type { Simulation } from '../simulation'
 import { viaOf, type Via } from './hops'
+import { gatesOf } from './paths'
 import { openPointsOf, through, waysFrom } from './ways'
 
 /**
@@ -101,15 +102,46 @@ function heldShortOf(sim: Simulation, point: OpenPoint): boolean {
   return sim.actuatorMotion(circuit.devices[device].actuatorIndex.get(closedWhen.actuator)!) === 'held'
 }
 
-/** Is a contact one of the demand's own: its channel, its thermostat, or on one of its valves? */
-export function ownContacts(circuit: Circuit, demand: Demand): (contact: number) => boolean {
+/** Loads that do nothing but move contacts of their own device: relay coils. */
+export const coilsOf = (circuit: Circuit): number[] =>
+  circuit.loads.flatMap(({ device, part }, load) =>
+    circuit.contacts.some(
+      (c) => c.device === device && 'energised' in c.closedWhen && c.closedWhen.energised === part.id,
+    )
+      ? [load]
+      : [],
+  )
+
+const known = new WeakMap<Demand, { circuit: Circuit; own: ReadonlySet<number> }>()
+
+/**
+ * The contacts that are a demand's own: its channel, its thermostat, those on its valves, and those of a relay that its
+ * thermostat pulls in.
+ */
+export function ownContacts(circuit: Circuit, demand: Demand): ReadonlySet<number> {
+  const before = known.get(demand)
+  if (before?.circuit === circuit) return before.own
   const valves = valveDevices(circuit, demand)
   const named = [demand.channel, demand.thermostat].flatMap((at) => (at ? [at] : []))
-  return (contact) => {
-    const { device, part } = circuit.contacts[contact]
+  const own = new Set<number>()
+  circuit.contacts.forEach(({ device, part }, i) => {
     const { id } = circuit.devices[device].device
-    return valves.includes(device) || named.some((at) => at.device === id && at.contact === part.id)
-  }
+    if (valves.includes(device) || named.some((at) => at.device === id && at.contact === part.id)) own.add(i)
+  })
+  const lines = feedsOf(circuit).map((f) => f.line)
+  const pulledIn = coilsOf(circuit).filter((coil) =>
+    waysFrom(circuit, lines, loadEnds(circuit, coil).fed).some((way) =>
+      gatesOf(way).some((edge) => {
+        const e = circuit.edges[edge]
+        return e.kind === 'contact' && own.has(e.contact)
+      }),
+    ),
+  )
+  circuit.contacts.forEach(({ device }, i) => {
+    if (pulledIn.some((coil) => circuit.loads[coil].device === device)) own.add(i)
+  })
+  known.set(demand, { circuit, own })
+  return own
 }
 
 /** The end of a load at which a signal can reach it, and the other. A winding works either way round. */
@@ -135,7 +167,7 @@ export function loadOpenPoints(sim: Simulation, load: number, demand?: Demand): 
     fed,
   )
   if (ways.length === 0) return stop('no-way-in')
-  const own = demand ? ownContacts(circuit, demand) : () => false
+  const own = demand ? ownContacts(circuit, demand) : new Set<number>()
   const edges = ways.flatMap((way) => openPointsOf(circuit, sim.electrics.state, through(circuit, way, own)))
   if (edges.length > 0) return edges.map((edge) => openEdge(circuit, edge))
   if (sim.loadEnergised(load)) return []

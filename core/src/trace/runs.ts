@@ -1,6 +1,6 @@
 import { feedsOf, type Circuit } from '../circuit'
 import type { Demand } from '../installation'
-import { callLoad, loadEnds, ownContacts } from './demands'
+import { callLoad, coilsOf, loadEnds, ownContacts } from './demands'
 import { gatesOf, type Way } from './paths'
 import { through, waysFrom } from './ways'
 
@@ -17,13 +17,13 @@ export interface Run {
   way: Way
 }
 
-/** The runs of an installation: valve motors in the order of the demands, then boiler calls, then what the boiler drives. */
+/** The runs of an installation: relay coils, valve motors in the order of the demands, boiler calls, what the boiler drives. */
 export function runsOf(circuit: Circuit): Run[] {
   const calls = circuit.devices.flatMap(({ type, loadIndex }) => type.inputs.map((i) => loadIndex.get(i.load)!))
   const motors = circuit.actuators.map((a) => a.drivenBy)
   const works = circuit.loads.flatMap((load, i) => (load.part.work ? [i] : []))
   const lines = feedsOf(circuit).map((f) => f.line)
-  return [...motors, ...calls, ...works].map((load) => {
+  return [...new Set([...coilsOf(circuit), ...motors, ...calls, ...works])].map((load) => {
     const { device, part } = circuit.loads[load]
     const { fed } = loadEnds(circuit, load)
     const [way = []] = waysFrom(circuit, lines, fed)
@@ -44,7 +44,11 @@ export function runsOfDemand(circuit: Circuit, demand: Demand): Run[] {
   const driven = circuit.actuators.filter((a) => valves.includes(a.device)).map((a) => a.drivenBy)
   const call = callLoad(circuit, demand.call)
   const own = ownContacts(circuit, demand)
+  const coils = coilsOf(circuit).filter((coil) =>
+    [...own].some((c) => circuit.contacts[c].device === circuit.loads[coil].device),
+  )
+  const concerned = new Set([...coils, ...driven, call])
   return runsOf(circuit)
-    .filter(({ load }) => driven.includes(load) || load === call || circuit.loads[load].part.work !== undefined)
+    .filter(({ load }) => concerned.has(load) || circuit.loads[load].part.work !== undefined)
     .map((run) => ({ ...run, way: through(circuit, run.way, own) }))
 }

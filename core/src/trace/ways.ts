@@ -79,11 +79,11 @@ export function openPointsOf(circuit: Circuit, joins: Joins, way: Way): number[]
 }
 
 /** The part of a way that goes through some contacts where it has a choice: of every split the branches with most of them. */
-export function through(circuit: Circuit, way: Way, own: (contact: number) => boolean): Way {
+export function through(circuit: Circuit, way: Way, own: ReadonlySet<number>): Way {
   const count = (w: Way) =>
     gatesOf(w).filter((edge) => {
       const e = circuit.edges[edge]
-      return e.kind === 'contact' && own(e.contact)
+      return e.kind === 'contact' && own.has(e.contact)
     }).length
   return way.flatMap((station): Way => {
     if (station.kind !== 'split') return [station]
