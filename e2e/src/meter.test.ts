@@ -107,6 +107,29 @@ describe('a blown fuse', () => {
   })
 })
 
+describe('many zones', () => {
+  it('are read one at a time: a demand that is followed shows its own runs alone, and a link keeps that', async () => {
+    page = await stage.open(trace('demo-long-barn', 'programmer.heating=on', 'stat-3.set=25', 'wait=40s'))
+    const runs = () => page.$$eval('[data-run]', (list) => list.map((e) => e.getAttribute('data-run')))
+    expect((await runs()).length).toBeGreaterThan(6)
+    await page.locator('.demand-name ::-p-text(Lounge)').click()
+    await page.waitForFunction(() => document.querySelectorAll('[data-run]').length === 3)
+    expect(await runs()).toEqual(['zv-3.motor', 'boiler.call', 'pump.motor'])
+    // Of the end switches in parallel only its own is left.
+    expect(await page.$$eval('[data-run="boiler.call"] [data-gate]', (g) => g.length)).toBe(2)
+    await page.reload()
+    await page.waitForFunction(() => document.querySelectorAll('[data-run]').length === 3)
+  })
+
+  it('wait for hot water under priority, and say so without alarm', async () => {
+    const both = ['programmer.heating=on', 'stat-1.set=25', 'programmer.hot-water=on', 'cyl-stat.set=75', 'wait=40s']
+    page = await stage.open(trace('demo-tarn-house', ...both))
+    await says('[data-demand="heating-1"]', 'Hot water, which goes first')
+    expect(await page.$eval('[data-demand="heating-1"]', (e) => e.className)).not.toContain('at-rest')
+    await says('[data-demand="hot-water"]', 'Calling')
+  })
+})
+
 describe('another scheme', () => {
   it('is chosen in the brief, planned, checked and traced', async () => {
     page = await stage.open('/jobs/new')

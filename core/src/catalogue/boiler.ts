@@ -192,6 +192,25 @@ const callInput = (id: string, label: string, terminal: string): Primitive => ({
   failures: [openCircuit(`no answer to the ${label}`, 1, makers)],
 })
 
+/** What a boiler with two calls has in common with a heat pump. */
+const twoCalls: Pick<DeviceType, 'controls' | 'settings' | 'inputs'> = {
+  controls: [],
+  settings,
+  inputs: [
+    { id: 'SH', terminal: 'SH', load: 'call' },
+    { id: 'SW', terminal: 'SW', load: 'hot-water-call' },
+  ],
+}
+const callTerminals: TerminalType[] = [
+  { id: 'SH', legend: 'Heating call', role: 'input' },
+  { id: 'SW', legend: 'Hot water call', role: 'input' },
+]
+const twoCallParts: Primitive[] = [
+  callInput('call', 'heating call', 'SH'),
+  callInput('hot-water-call', 'hot water call', 'SW'),
+  ...core('board', { hotWater: 'hot-water-call' }),
+]
+
 /** Two switched lives, each with a flow temperature of its own; hot water wins. */
 export const twoCallBoiler: DeviceType = {
   id: 'boiler-two-calls',
@@ -200,23 +219,9 @@ export const twoCallBoiler: DeviceType = {
   about:
     'Two switched lives call it, one for heating and one for hot water, each with a flow temperature of its own. While ' +
     'both call, hot water decides.',
-  terminals: [
-    ...mains,
-    { id: 'SH', legend: 'Heating call', role: 'input' },
-    { id: 'SW', legend: 'Hot water call', role: 'input' },
-    ...pumpOutput,
-  ],
-  controls: [],
-  settings,
-  inputs: [
-    { id: 'SH', terminal: 'SH', load: 'call' },
-    { id: 'SW', terminal: 'SW', load: 'hot-water-call' },
-  ],
-  primitives: [
-    callInput('call', 'heating call', 'SH'),
-    callInput('hot-water-call', 'hot water call', 'SW'),
-    ...core('board', { hotWater: 'hot-water-call' }),
-  ],
+  terminals: [...mains, ...callTerminals, ...pumpOutput],
+  ...twoCalls,
+  primitives: twoCallParts,
 }
 
 /** Hot water first; it drives its own three-way valve. */
@@ -227,23 +232,10 @@ export const heatPump: DeviceType = {
   about:
     'A heating call and a hot water call; hot water goes first. The valve output is live while it makes hot water and ' +
     'sends the diverter over.',
-  terminals: [
-    ...mains,
-    { id: 'SH', legend: 'Heating call', role: 'input' },
-    { id: 'SW', legend: 'Hot water call', role: 'input' },
-    { id: 'VL', legend: 'Valve output', role: 'output' },
-    ...pumpOutput,
-  ],
-  controls: [],
-  settings,
-  inputs: [
-    { id: 'SH', terminal: 'SH', load: 'call' },
-    { id: 'SW', terminal: 'SW', load: 'hot-water-call' },
-  ],
+  terminals: [...mains, ...callTerminals, { id: 'VL', legend: 'Valve output', role: 'output' }, ...pumpOutput],
+  ...twoCalls,
   primitives: [
-    callInput('call', 'heating call', 'SH'),
-    callInput('hot-water-call', 'hot water call', 'SW'),
-    ...core('board', { hotWater: 'hot-water-call' }),
+    ...twoCallParts,
     {
       kind: 'contact',
       id: 'valve-relay',

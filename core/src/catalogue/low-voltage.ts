@@ -1,5 +1,5 @@
 import { blown, openCircuit } from './failures'
-import { endSwitchFailures, motorFailures, motorSettings, motorWinding, travelFailures } from './motor'
+import { endSwitch, endSwitchSetting, springDrive, springSettings } from './motor'
 import type { DeviceType } from './primitives'
 
 /** Extra-low-voltage windings and electronics stand about this much before they burn out, V: a usual value. */
@@ -76,51 +76,11 @@ export const lowVoltageValve: DeviceType = {
     { id: 'S2', legend: 'End switch', role: 'output', lead: 'red' },
   ],
   controls: [],
-  settings: [
-    { id: 'open', label: 'Opening time', unit: 's', min: 5, max: 60, default: 15, origin: 'domain: 10 to 20 s' },
-    { id: 'return', label: 'Return time', unit: 's', min: 1, max: 20, default: 5, origin: 'domain: 4 to 6 s' },
-    ...motorSettings(5.6, 'domain: about 7 VA; 0.8 of it'),
-    {
-      id: 'makes',
-      label: 'End switch makes at',
-      unit: 'of travel',
-      min: 0.85,
-      max: 1,
-      default: 0.85,
-      origin: 'domain: 85 %, never earlier',
-    },
-  ],
+  settings: [...springSettings(5.6, 'domain: about 7 VA; 0.8 of it'), endSwitchSetting],
   inputs: [],
   primitives: [
-    {
-      kind: 'load',
-      id: 'motor',
-      label: 'motor',
-      from: 'M1',
-      to: 'M2',
-      ...motorWinding,
-      volts: 24,
-      withstands,
-      failures: motorFailures,
-    },
-    {
-      kind: 'actuator',
-      id: 'travel',
-      label: 'travel',
-      drivenBy: 'motor',
-      openSeconds: { setting: 'open' },
-      returnSeconds: { setting: 'return' },
-      failures: travelFailures,
-    },
+    ...springDrive('M1', 'M2', { load: { volts: 24, withstands } }),
     { kind: 'port', id: 'outlet', label: 'outlet', actuator: 'travel', openFrom: 0.02, openTo: 1 },
-    {
-      kind: 'contact',
-      id: 'end-switch',
-      label: 'end switch',
-      a: 'S1',
-      b: 'S2',
-      closedWhen: { actuator: 'travel', reached: { setting: 'makes' } },
-      failures: endSwitchFailures,
-    },
+    endSwitch('S1', 'S2'),
   ],
 }

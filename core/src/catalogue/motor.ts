@@ -8,22 +8,22 @@ import {
   springBroken,
   stuckMade,
 } from './failures'
-import type { Failure, Load, Setting } from './primitives'
+import type { Actuator, Contact, Failure, Load, Primitive, Setting } from './primitives'
 
 const head = 'Replace the head.'
 
 /** How a spring-return head and its body fail: priors and remedies of the trade, the same for every such valve. */
-export const motorFailures: Failure[] = [
+export const motorFailures: readonly Failure[] = [
   openCircuit('motor open', 5, 'Replace the head, or the motor alone where it is sold.'),
   jammed('gear stripped: hums and does not move', 1.5, head),
 ]
-export const travelFailures: Failure[] = [
+const travelFailures: readonly Failure[] = [
   seizedShut('spindle seized shut', 3, 'Replace the whole valve: the body is seized.'),
   seizedOpen('bound open', 1, 'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.'),
   seizedPartWay('seized part way', 0.8, 'Replace the whole valve: the body is seized.'),
   springBroken('spring broken', 0.5, head),
 ]
-export const endSwitchFailures: Failure[] = [
+const endSwitchFailures: readonly Failure[] = [
   neverMakes('end switch never makes', 5, head),
   stuckMade('end switch stuck made', 4, head),
 ]
@@ -50,3 +50,59 @@ export const motorWinding = {
   // A synchronous motor falls out of step soon after its volts no longer start it: half-waves hold it, never drive it.
   dropsOut: 70,
 } as const satisfies Partial<Load>
+
+/** Driving and return times of a spring-return valve, beside the settings of its motor. */
+export const springSettings = (watts: number, origin: string, drivingSeconds = 15): Setting[] => [
+  {
+    id: 'open',
+    label: 'Driving time',
+    unit: 's',
+    min: 5,
+    max: 60,
+    default: drivingSeconds,
+    origin: 'domain: 10 to 20 s',
+  },
+  { id: 'return', label: 'Return time', unit: 's', min: 1, max: 20, default: 5, origin: 'domain: 4 to 6 s' },
+  ...motorSettings(watts, origin),
+]
+
+/** A motor that drives against a spring, between two terminals of its head. */
+export const springDrive = (
+  from: string,
+  to: string,
+  { load, ends }: { load?: Partial<Load>; ends?: Actuator['ends'] } = {},
+): Primitive[] => [
+  { kind: 'load', id: 'motor', label: 'motor', from, to, ...motorWinding, ...load, failures: motorFailures },
+  {
+    kind: 'actuator',
+    id: 'travel',
+    label: 'travel',
+    drivenBy: 'motor',
+    openSeconds: { setting: 'open' },
+    returnSeconds: { setting: 'return' },
+    ends,
+    failures: travelFailures,
+  },
+]
+
+/** Where in its travel an end switch makes. */
+export const endSwitchSetting: Setting = {
+  id: 'makes',
+  label: 'End switch makes at',
+  unit: 'of travel',
+  min: 0.85,
+  max: 1,
+  default: 0.85,
+  origin: 'domain: 85 %, never earlier',
+}
+
+/** A volt-free switch near the driven end of travel. */
+export const endSwitch = (a: string, b: string): Contact => ({
+  kind: 'contact',
+  id: 'end-switch',
+  label: 'end switch',
+  a,
+  b,
+  closedWhen: { actuator: 'travel', reached: { setting: 'makes' } },
+  failures: endSwitchFailures,
+})

@@ -3,7 +3,7 @@ import type { DeviceType } from './primitives'
 
 export const pump: DeviceType = {
   id: 'pump',
-  version: 1,
+  version: 2,
   name: 'Circulating pump',
   about: 'Runs while it has live and neutral. It draws power, and hums, with a seized rotor too.',
   terminals: [

@@ -1,31 +1,12 @@
-import { motorFailures, motorSettings, motorWinding, travelFailures, endSwitchFailures } from './motor'
-import type { DeviceType, Primitive, Setting, TerminalType } from './primitives'
+import { endSwitch, endSwitchSetting, springDrive, springSettings } from './motor'
+import type { DeviceType, TerminalType } from './primitives'
 
 const lead: TerminalType[] = [
   { id: 'M', legend: 'Motor', role: 'input', lead: 'brown' },
   { id: 'N', legend: 'Neutral', role: 'neutral', lead: 'blue' },
   { id: 'E', legend: 'Earth', role: 'earth', lead: 'green-yellow' },
 ]
-const settings: Setting[] = [
-  { id: 'open', label: 'Driving time', unit: 's', min: 5, max: 60, default: 15, origin: 'domain: 10 to 20 s' },
-  { id: 'return', label: 'Return time', unit: 's', min: 1, max: 20, default: 5, origin: 'domain: 4 to 6 s' },
-  ...motorSettings(6, 'domain: about 6 W driving and stalled'),
-]
-
-/** A motor that drives against a spring; what its two ends are called. */
-const drive = (ends: { shut: string; open: string }): Primitive[] => [
-  { kind: 'load', id: 'motor', label: 'motor', from: 'M', to: 'N', ...motorWinding, failures: motorFailures },
-  {
-    kind: 'actuator',
-    id: 'travel',
-    label: 'travel',
-    drivenBy: 'motor',
-    openSeconds: { setting: 'open' },
-    returnSeconds: { setting: 'return' },
-    ends,
-    failures: travelFailures,
-  },
-]
+const settings = springSettings(6, 'domain: about 6 W driving and stalled')
 
 /** Open without power: what it feeds is served until something of higher priority shuts it. */
 export const normallyOpenValve: DeviceType = {
@@ -39,7 +20,7 @@ export const normallyOpenValve: DeviceType = {
   settings,
   inputs: [],
   primitives: [
-    ...drive({ shut: 'open', open: 'shut' }),
+    ...springDrive('M', 'N', { ends: { shut: 'open', open: 'shut' } }),
     { kind: 'port', id: 'outlet', label: 'outlet', actuator: 'travel', openFrom: 0, openTo: 0.98 },
   ],
 }
@@ -58,31 +39,12 @@ export const diverterValve: DeviceType = {
     { id: 'SO', legend: 'Switch out', role: 'output', lead: 'orange' },
   ],
   controls: [],
-  settings: [
-    ...settings,
-    {
-      id: 'makes',
-      label: 'Switch makes at',
-      unit: 'of travel',
-      min: 0.85,
-      max: 1,
-      default: 0.85,
-      origin: 'domain: 85 %, never earlier',
-    },
-  ],
+  settings: [...settings, endSwitchSetting],
   inputs: [],
   primitives: [
-    ...drive({ shut: 'at heating', open: 'at hot water' }),
+    ...springDrive('M', 'N', { ends: { shut: 'at heating', open: 'at hot water' } }),
     { kind: 'port', id: 'heating', label: 'heating port', actuator: 'travel', openFrom: 0, openTo: 0.5 },
     { kind: 'port', id: 'hot-water', label: 'hot water port', actuator: 'travel', openFrom: 0.5, openTo: 1 },
-    {
-      kind: 'contact',
-      id: 'end-switch',
-      label: 'end switch',
-      a: 'SF',
-      b: 'SO',
-      closedWhen: { actuator: 'travel', reached: { setting: 'makes' } },
-      failures: endSwitchFailures,
-    },
+    endSwitch('SF', 'SO'),
   ],
 }

@@ -93,7 +93,7 @@ export interface Branch {
   a: number
   b: number
   element: Element
-  /** Its admittance at the supply's frequency, siemens. */
+  /** Its admittance at the supply's frequency, 1/Ω. */
   y: Complex
   of:
     | { kind: 'load'; load: number }

@@ -92,12 +92,12 @@ export function currentsWithin(electrics: Electrics, net: number): Map<number, P
   })
   const rowOf = new Map(atoms.map((atom, i) => [atom, i]))
   const held = new Set<number>()
-  const driven: { atom: number; siemens: number }[] = []
+  const driven: { atom: number; conductance: number }[] = []
   const shorted = nets.poles[net] & LINE && nets.poles[net] & (NEUTRAL | EARTH)
   for (const { line, neutral, earth, loopOhms } of circuit.sources) {
     for (const pole of [neutral, earth]) if (rowOf.has(pole)) held.add(pole)
     if (!rowOf.has(line)) continue
-    if (shorted) driven.push({ atom: line, siemens: 1 / loopOhms })
+    if (shorted) driven.push({ atom: line, conductance: 1 / loopOhms })
     else held.add(line)
   }
   if (held.size === 0) held.add(atoms[0])
@@ -116,11 +116,11 @@ export function currentsWithin(electrics: Electrics, net: number): Map<number, P
     im[i] += current.im
     mean[i] += current.mean
   }
-  for (const { atom, siemens } of driven) {
+  for (const { atom, conductance } of driven) {
     const i = row.get(atom)
     if (i === undefined) continue
-    system.add(i, i, siemens, 0)
-    re[i] += siemens * circuit.installation.supply.volts
+    system.add(i, i, conductance, 0)
+    re[i] += conductance * circuit.installation.supply.volts
   }
   system.solve(re, im)
   if (electrics.halfWave) system.solve(mean, none)

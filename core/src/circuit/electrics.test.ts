@@ -6,7 +6,7 @@ import { Rig } from '../hypotheses'
 import { terminalVolts, voltsBetween } from '../instruments'
 import type { Colour, Installation } from '../installation'
 import { Simulation } from '../simulation'
-import { compile, currentsWithin, Electrics, leakSiemens, magnitude, type Circuit } from '.'
+import { compile, currentsWithin, Electrics, leakConductance, magnitude, type Circuit } from '.'
 
 /** The cases worked by hand in docs/model.md. */
 describe('worked by hand', () => {
@@ -189,7 +189,7 @@ describe('in every state', () => {
         for (const index of network.transformers)
           takenRe += magnitude(electrics.secondaryCurrent(index)) ** 2 * circuit.transformers[index].seriesOhms
         for (const net of network.unknown)
-          takenRe += leakSiemens * network.atoms[net] * magnitude(electrics.potential(net)) ** 2
+          takenRe += leakConductance * network.atoms[net] * magnitude(electrics.potential(net)) ** 2
         let [givenRe, givenIm] = [0, 0]
         for (const { line } of circuit.sources) {
           const currents = currentsWithin(electrics, nets.netOf[line])

@@ -13,7 +13,7 @@ export interface Complex {
   im: number
 }
 
-/** Admittance in siemens at `harmonic` times the angular frequency `omega` (rad/s), written into `out`. */
+/** Admittance in 1/Ω at `harmonic` times the angular frequency `omega` (rad/s), written into `out`. */
 export function admittance(element: Element, harmonic: number, omega: number, out: Complex): Complex {
   switch (element.kind) {
     case 'resistance':

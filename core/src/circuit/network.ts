@@ -4,10 +4,10 @@ import { LinearSystem } from './linear-system'
 import { LINE, type CircuitState, type Nets, NEUTRAL, EARTH } from './nets'
 
 /**
- * Leak of every terminal and conductor end to earth, siemens: 100 GΩ each, so that a house of a hundred of them reads
+ * Leak of every terminal and conductor end to earth, 1/Ω: 100 GΩ each, so that a house of a hundred of them reads
  * 1 GΩ to earth. It gives every floating island a potential; nothing else is made of it.
  */
-export const leakSiemens = 1e-11
+export const leakConductance = 1e-11
 
 /** A network of linear elements between nets: what is left of a circuit once everything joined is one net. */
 export interface Network {
@@ -95,7 +95,7 @@ export class Equations {
     this.system = new LinearSystem(n)
     this.re = new Float64Array(n)
     this.im = new Float64Array(n)
-    for (let i = 0; i < n; i++) this.system.add(i, i, leakSiemens * atoms[unknown[i]], 0)
+    for (let i = 0; i < n; i++) this.system.add(i, i, leakConductance * atoms[unknown[i]], 0)
     const y: Complex = { re: 0, im: 0 }
     const { netOf } = nets
     const { branches } = network

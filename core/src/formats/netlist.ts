@@ -1,5 +1,5 @@
 import { deviceType, type Primitive } from '../catalogue'
-import { assumedLengthM, leakSiemens, usualPicofaradsPerM, type CompiledLoad } from '../circuit'
+import { assumedLengthM, leakConductance, usualPicofaradsPerM, type CompiledLoad } from '../circuit'
 import type { Core, End, Installation } from '../installation'
 import type { Simulation } from '../simulation'
 
@@ -69,8 +69,8 @@ class NetlistWriter {
     for (const link of installation.links)
       if (link.kind !== 'cut')
         this.line(`R_${spiceName(link.id)}`, this.node(link.between[0]), this.node(link.between[1]), joinOhms)
-    this.comment(`Leak of every terminal and conductor end to earth, ${leakSiemens} S each`)
-    for (const node of this.taken) this.line(`R_leak_${node}`, node, '0', 1 / leakSiemens)
+    this.comment(`Leak of every terminal and conductor end to earth, ${leakConductance} S each`)
+    for (const node of this.taken) this.line(`R_leak_${node}`, node, '0', 1 / leakConductance)
     const step = 1 / frequency / cycles.steps
     const until = (cycles.settling + cycles.watched) / frequency
     const from = cycles.settling / frequency

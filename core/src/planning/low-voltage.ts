@@ -1,6 +1,5 @@
 import type { Installation } from '../installation'
 import type { PlanBrief } from './brief'
-import { thermostatWire } from './colours'
 import { PlannedSystem } from './system'
 
 /**
@@ -31,19 +30,7 @@ export function planLowVoltage(brief: PlanBrief, id: string, name: string): Inst
       channel: null,
     })
   })
-  system.device('boiler', 'Boiler', 'boiler-volt-free-call')
-  system.direct('boiler-feed', 'Boiler feed', spur, 'boiler', 3)
-  layout.cable(
-    'call-cable',
-    'Boiler call cable',
-    'boiler',
-    [
-      { terminal: 'T1', use: 'line', to: 'T1' },
-      { terminal: 'T2', use: 'switched', to: 'T2' },
-    ],
-    3,
-    { cores: 2, colours: thermostatWire },
-  )
+  system.voltFreeBoiler(spur)
   system.pump()
   return system.installation(id, name, 'Low voltage, end-switch call')
 }

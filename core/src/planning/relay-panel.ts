@@ -1,6 +1,5 @@
 import type { Installation } from '../installation'
 import type { PlanBrief } from './brief'
-import { thermostatWire } from './colours'
 import { circuitsOf, PlannedSystem } from './system'
 
 const spur = { L: 'spur.L', N: 'spur.N', E: 'spur.E' }
@@ -46,19 +45,7 @@ export function planRelayPanel(brief: PlanBrief, id: string, name: string): Inst
       channel: null,
     })
   })
-  system.device('boiler', 'Boiler', 'boiler-volt-free-call')
-  system.direct('boiler-feed', 'Boiler feed', spur, 'boiler', 3)
-  layout.cable(
-    'call-cable',
-    'Boiler call cable',
-    'boiler',
-    [
-      { terminal: 'T1', use: 'line', to: 'T1' },
-      { terminal: 'T2', use: 'switched', to: 'T2' },
-    ],
-    3,
-    { cores: 2, colours: thermostatWire },
-  )
+  system.voltFreeBoiler(spur)
   system.pump()
   return system.installation(id, name, 'Low voltage, relay panel')
 }

@@ -1,6 +1,5 @@
 import type { Installation } from '../installation'
 import type { PlanBrief } from './brief'
-import { thermostatWire } from './colours'
 import { circuitsOf, PlannedSystem } from './system'
 
 /**
@@ -14,20 +13,7 @@ export function planSingleZone(brief: PlanBrief, id: string, name: string): Inst
   layout.function('T1', 'Call feed')
   layout.function('T2', 'Call return')
   system.device('spur', 'Fused spur', 'fused-spur')
-  system.device('boiler', 'Boiler', 'boiler-volt-free-call')
-  system.direct('boiler-feed', 'Boiler feed', { L: 'spur.L', N: 'spur.N', E: 'spur.E' }, 'boiler', 1)
-  const pair = { cores: 2, colours: thermostatWire }
-  layout.cable(
-    'call-cable',
-    'Boiler call cable',
-    'boiler',
-    [
-      { terminal: 'T1', use: 'line', to: 'T1' },
-      { terminal: 'T2', use: 'switched', to: 'T2' },
-    ],
-    2,
-    pair,
-  )
+  system.voltFreeBoiler({ L: 'spur.L', N: 'spur.N', E: 'spur.E' })
   system.voltFreeThermostat(1, zone, 'T1', 'T2')
   system.pump()
   system.heating(1, zone, { circuit: { valves: [] }, call: { boiler: 'boiler', input: 'T' }, channel: null })

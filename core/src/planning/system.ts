@@ -174,6 +174,23 @@ export class PlannedSystem {
     this.layout.lead(`${device}-lead`, `${label} lead`, device, cores)
   }
 
+  /** A boiler with a volt-free call, fed past the wiring centre; its call on the functions T1 and T2. */
+  voltFreeBoiler(from: Record<'L' | 'N' | 'E', string>): void {
+    this.device('boiler', 'Boiler', 'boiler-volt-free-call')
+    this.direct('boiler-feed', 'Boiler feed', from, 'boiler', 3)
+    this.layout.cable(
+      'call-cable',
+      'Boiler call cable',
+      'boiler',
+      [
+        { terminal: 'T1', use: 'line', to: 'T1' },
+        { terminal: 'T2', use: 'switched', to: 'T2' },
+      ],
+      3,
+      { cores: 2, colours: thermostatWire },
+    )
+  }
+
   /** A normally closed two-port valve: where its motor is driven from, and what its end switch feeds. */
   twoPortValve(id: string, name: string, motor: string, call: string): void {
     this.device(id, name, 'two-port-valve')
