@@ -4,6 +4,9 @@ import { Equations, type Network } from './network'
 /** Samples of one cycle in which a diode's current is found; harmonics up to half of it take part. */
 const samples = 64
 const top = samples / 2
+/** Cosines and sines of whole samples of a cycle. */
+const cosines = Float64Array.from({ length: samples }, (_, m) => Math.cos((2 * Math.PI * m) / samples))
+const sines = Float64Array.from({ length: samples }, (_, m) => Math.sin((2 * Math.PI * m) / samples))
 
 /** A diode does nothing worth knowing below this, volts. */
 const leastVolts = 0.5
@@ -86,13 +89,13 @@ export function halfWave(
   const response = driven.map((to) =>
     driven.map((_, from) => {
       const c = new Float64Array(samples)
+      const zr = basisRe.map((basis) => -across(basis[from], to))
+      const zi = basisIm.map((basis) => -across(basis[from], to))
       for (let m = 0; m < samples; m++) {
-        let sum = -across(basisRe[0][from], to)
+        let sum = zr[0]
         for (let k = 1; k <= top; k++) {
-          const angle = (2 * Math.PI * k * m) / samples
-          const zr = -across(basisRe[k][from], to)
-          const zi = -across(basisIm[k][from], to)
-          sum += (k === top ? 1 : 2) * (zr * Math.cos(angle) - (k === top ? 0 : zi * Math.sin(angle)))
+          const at = (k * m) % samples
+          sum += (k === top ? 1 : 2) * (zr[k] * cosines[at] - (k === top ? 0 : zi[k] * sines[at]))
         }
         c[m] = sum / samples
       }
@@ -109,14 +112,19 @@ export function halfWave(
       (row[port.cathode] < 0 ? fixed[port.cathode] : 0)
     const vi = across(im, port)
     for (let m = 0; m < samples; m++) {
-      const angle = (2 * Math.PI * m) / samples
-      open[p * samples + m] = Math.SQRT2 * (vr * Math.cos(angle) - vi * Math.sin(angle))
+      open[p * samples + m] = Math.SQRT2 * (vr * cosines[m] - vi * sines[m])
     }
   })
-  const current = complementary(open, (x, y) => {
-    const [to, from] = [Math.floor(x / samples), Math.floor(y / samples)]
-    return response[to][from][(((x - y) % samples) + samples) % samples]
-  })
+  const size = d * samples
+  const matrix = new Float64Array(size * size)
+  for (let to = 0; to < d; to++)
+    for (let from = 0; from < d; from++) {
+      const c = response[to][from]
+      for (let x = 0; x < samples; x++)
+        for (let y = 0; y < samples; y++)
+          matrix[(to * samples + x) * size + from * samples + y] = c[(x - y + samples) % samples]
+    }
+  const current = complementary(open, matrix)
 
   const result: HalfWave = { ports: [...driven], re: [], im: [], currentRe: [], currentIm: [] }
   for (let k = 0; k <= top; k++) {
@@ -126,9 +134,9 @@ export function halfWave(
     const scale = (k === 0 || k === top ? 1 : Math.SQRT2) / samples
     for (let p = 0; p < d; p++)
       for (let m = 0; m < samples; m++) {
-        const angle = (2 * Math.PI * k * m) / samples
-        ir[p] += current[p * samples + m] * Math.cos(angle) * scale
-        ii[p] -= current[p * samples + m] * Math.sin(angle) * scale
+        const at = (k * m) % samples
+        ir[p] += current[p * samples + m] * cosines[at] * scale
+        ii[p] -= current[p * samples + m] * sines[at] * scale
       }
     const xr = new Float64Array(n)
     const xi = new Float64Array(n)
@@ -147,34 +155,42 @@ export function halfWave(
 
 /**
  * The current 0 ≤ i with v − C·i ≤ 0 wherever i is 0, and = 0 elsewhere. Active set: points that would carry a negative
- * current are let go, points with a voltage left over are taken in, until nothing changes.
+ * current are let go, points with a voltage left over are taken in, until nothing changes. The first guess is where the
+ * open diode would stand forward; a few rounds suffice.
  */
-function complementary(v: Float64Array, c: (row: number, column: number) => number): Float64Array {
+function complementary(v: Float64Array, matrix: Float64Array): Float64Array {
   const size = v.length
   const current = new Float64Array(size)
-  let active = [...v.keys()].filter((x) => v[x] > 0)
+  const conducting = Uint8Array.from(v, (volts) => (volts > 0 ? 1 : 0))
   for (let round = 0; round < 60; round++) {
-    current.fill(0)
+    const active: number[] = []
+    for (let x = 0; x < size; x++) if (conducting[x]) active.push(x)
     const solved = solveReal(
-      active.map((x) => active.map((y) => c(x, y))),
-      active.map((x) => v[x]),
+      active.map((x) => Float64Array.from(active, (y) => matrix[x * size + y])),
+      Float64Array.from(active, (x) => v[x]),
     )
+    current.fill(0)
     active.forEach((x, i) => (current[x] = solved[i]))
-    const next = [...v.keys()].filter((x) => {
-      if (active.includes(x)) return current[x] > 0
-      let left = v[x]
-      for (const y of active) left -= c(x, y) * current[y]
-      return left > 1e-9
-    })
-    if (next.length === active.length && next.every((x, i) => x === active[i])) break
-    active = next
+    let changed = false
+    for (let x = 0; x < size; x++) {
+      let conducts = current[x] > 0
+      if (!conducting[x]) {
+        let left = v[x]
+        for (const y of active) left -= matrix[x * size + y] * current[y]
+        conducts = left > 1e-9
+      }
+      if (conducts === (conducting[x] === 1)) continue
+      conducting[x] = conducts ? 1 : 0
+      changed = true
+    }
+    if (!changed) break
   }
   for (let i = 0; i < size; i++) if (current[i] < 0) current[i] = 0
   return current
 }
 
 /** Gaussian elimination with partial pivoting; the matrix is used up. */
-function solveReal(a: number[][], b: number[]): number[] {
+function solveReal(a: Float64Array[], b: Float64Array): Float64Array {
   const n = b.length
   for (let j = 0; j < n; j++) {
     let pivot = j
