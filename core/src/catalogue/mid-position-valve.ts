@@ -71,6 +71,7 @@ export const midPositionValve: DeviceType = {
       openSeconds: { setting: 'open' },
       returnSeconds: { setting: 'return' },
       ends: { shut: 'at B', open: 'at A' },
+      lever: true,
       failures: [
         seizedShut('seized at B', 2, 'Replace the whole valve: the body is seized.'),
         seizedOpen('seized at A', 1, 'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.'),

@@ -70,7 +70,7 @@ export const springSettings = (watts: number, origin: string, drivingSeconds = 1
 export const springDrive = (
   from: string,
   to: string,
-  { load, ends }: { load?: Partial<Load>; ends?: Actuator['ends'] } = {},
+  { load, ends, lever = true }: { load?: Partial<Load> } & Pick<Actuator, 'ends' | 'lever'> = {},
 ): Primitive[] => [
   { kind: 'load', id: 'motor', label: 'motor', from, to, ...motorWinding, ...load, failures: motorFailures },
   {
@@ -81,6 +81,7 @@ export const springDrive = (
     openSeconds: { setting: 'open' },
     returnSeconds: { setting: 'return' },
     ends,
+    lever,
     failures: travelFailures,
   },
 ]

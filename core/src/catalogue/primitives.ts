@@ -179,6 +179,8 @@ export interface Actuator extends Part {
   movedBy?: string
   /** 1 where a jumper reverses the sense of what drives it. */
   reversed?: Amount
+  /** It has a manual lever: stiff while shut, slack while driven. */
+  lever?: boolean
   /** What its two ends are called where they are not simply shut and open. */
   ends?: { shut: string; open: string }
 }

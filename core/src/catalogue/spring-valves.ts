@@ -20,7 +20,7 @@ export const normallyOpenValve: DeviceType = {
   settings,
   inputs: [],
   primitives: [
-    ...springDrive('M', 'N', { ends: { shut: 'open', open: 'shut' } }),
+    ...springDrive('M', 'N', { ends: { shut: 'open', open: 'shut' }, lever: false }),
     { kind: 'port', id: 'outlet', label: 'outlet', actuator: 'travel', openFrom: 0, openTo: 0.98 },
   ],
 }

@@ -42,7 +42,7 @@ export function observables(circuit: Circuit): Observable[] {
   const { installation } = circuit
   const found: Observable[] = []
   for (const { device, type } of circuit.devices) {
-    if (type.primitives.some((p) => p.kind === 'actuator')) found.push({ kind: 'valve', device: device.id })
+    if (type.primitives.some((p) => p.kind === 'actuator' && p.lever)) found.push({ kind: 'valve', device: device.id })
     if (type.inputs.length > 0) found.push({ kind: 'boiler', device: device.id })
     if (type.primitives.some((p) => p.kind === 'load' && p.work)) found.push({ kind: 'pump', device: device.id })
   }

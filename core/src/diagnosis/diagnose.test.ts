@@ -113,6 +113,24 @@ describe('hunt', () => {
     expect(candidateStates(circuit)[0]).toEqual([])
   })
 
+  it('asks for no lever where a valve has none', () => {
+    const valves = observables(circuitOf('hot-water-priority')).flatMap((o) => (o.kind === 'valve' ? [o.device] : []))
+    expect(valves).toEqual(['zv-1', 'zv-2', 'zv-hw'])
+    expect(observables(circuitOf('three-wire-diverter')).filter((o) => o.kind === 'valve')).toEqual([])
+  })
+
+  it('narrows a mid-position fault by the words of the customer: heating only while hot water calls too', () => {
+    const mid = circuitOf('mid-position')
+    const { suspects } = diagnose(
+      mid,
+      log([heating, boiler, 'not-called'], [hotWater, boiler, 'called'], [[...heating, ...hotWater], boiler, 'called']),
+    )
+    const left = suspects.map((s) => s.fault?.name)
+    expect(left).toContain('valve.s2.never-operates')
+    expect(left).not.toContain('valve.s1.never-operates')
+    expect(left).not.toContain('boiler.call.open')
+  })
+
   it('takes only answers that fit the look', () => {
     expect(observationSchema.safeParse({ asking: [], observable: boiler, result: 'live' }).success).toBe(false)
   })
