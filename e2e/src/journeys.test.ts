@@ -88,7 +88,14 @@ describe('trace, on the healthy demo job', () => {
     await press('House thermostat turn up')
     await says(load('zv-1.motor'), 'opening')
     await page.locator('.time-controls .btn ::-p-text(Pause)').click()
-    await page.waitForFunction(() => location.search.includes('wait'))
+    // The address follows a moment after the picture: wait until it holds all the time that has passed.
+    await page.waitForFunction(() => {
+      const waited = new URLSearchParams(location.search).getAll('do').map((a) => /^wait=([\d.]+)(ms|s)$/.exec(a))
+      const seconds = waited.reduce((sum, m) => sum + (m ? Number(m[1]) / (m[2] === 'ms' ? 1000 : 1) : 0), 0)
+      return (
+        seconds > 0 && document.querySelector<HTMLElement>('.clock')!.innerText.startsWith(`${seconds.toFixed(1)} s`)
+      )
+    })
     const state = (of: Page) =>
       of.evaluate(() => [
         document.querySelector<HTMLElement>('.clock')?.innerText,
