@@ -65,7 +65,7 @@ export async function openStage(): Promise<Stage> {
 export const says = (page: Page, selector: string, words: string) =>
   page.waitForFunction(
     (s, w) => document.querySelector<HTMLElement>(s)?.innerText.includes(w),
-    { timeout: 15_000 },
+    { timeout: 30_000 },
     selector,
     words,
   )

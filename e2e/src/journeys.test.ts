@@ -3,7 +3,7 @@ import { createRequire } from 'node:module'
 import type { Page } from 'puppeteer-core'
 import { openStage, phone, says as shows, type Stage } from './browser'
 
-jest.setTimeout(60_000)
+jest.setTimeout(120_000)
 
 let stage: Stage
 let page: Page
