@@ -1,3 +1,4 @@
+import { assumedLengthM } from './capacitance'
 import type { Circuit, Edge } from './circuit'
 import type { Electrics, Phasor } from './electrics'
 import { LinearSystem } from './linear-system'
@@ -5,8 +6,6 @@ import { conducts, EARTH, LINE, NEUTRAL } from './nets'
 
 /** Ohms of one metre of copper of 1 mm²: 0.75 mm² of flexible core has at most 26 Ω per kilometre (IEC 60228, class 5). */
 const copperOhms = 0.0195
-/** Length taken where a cable's is not noted, m. */
-const usualLengthM = 5
 /** Joints and closed contacts, ohms. Usual values: a good contact stays well below a tenth of an ohm. */
 const jointOhms = 0.001
 const contactOhms = 0.02
@@ -14,10 +13,10 @@ const contactOhms = 0.02
 const fuseVolts = 0.25
 
 /** Resistance of what joins two atoms, ohms. */
-export function edgeOhms(circuit: Circuit, edge: Edge): number {
+function edgeOhms(circuit: Circuit, edge: Edge): number {
   switch (edge.kind) {
     case 'core':
-      return (copperOhms * (edge.cable.lengthM ?? usualLengthM)) / edge.core.areaMm2
+      return (copperOhms * (edge.cable.lengthM ?? assumedLengthM)) / edge.core.areaMm2
     case 'contact':
       return contactOhms
     case 'fuse':

@@ -20,7 +20,7 @@ export interface Potential {
 }
 
 /** What holds a net no closer than this leaves it floating, ohms: the impedance of a low-impedance tester. */
-export const holdingOhms = 300_000
+const holdingOhms = 300_000
 
 /** A secondary stands under its volts from this share of nominal. */
 const suppliedShare = 0.3

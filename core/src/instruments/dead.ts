@@ -9,7 +9,7 @@ const insulationRange = 999e6
 const closedOhms = 2
 
 /** Ohms between two atoms, over conductors, contacts and loads. */
-export function ohmsBetween(electrics: Electrics, red: number, black: number): number {
+function ohmsBetween(electrics: Electrics, red: number, black: number): number {
   const [a, b] = [electrics.nets.netOf[red], electrics.nets.netOf[black]]
   return a === b ? ohmsWithin(electrics, red, black) : electrics.dcOhms(a, b)
 }

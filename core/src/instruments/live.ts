@@ -35,7 +35,7 @@ export function voltsReading(electrics: Electrics, red: number, black: number, o
 }
 
 /** The point a terminal is read against: the neutral at its origin, or the return of the transformer it hangs on. */
-export function referenceOf(electrics: Electrics, atom: number): number | undefined {
+function referenceOf(electrics: Electrics, atom: number): number | undefined {
   const { circuit } = electrics
   const { against } = potentials(electrics)[atom]
   if (against === undefined) return circuit.sources[0]?.neutral

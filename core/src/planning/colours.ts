@@ -12,7 +12,7 @@ export interface ColourSet {
   sleeveFor(use: Use, colour: Colour): Colour | undefined
 }
 
-export const harmonised: ColourSet = {
+const harmonised: ColourSet = {
   bySize: {
     3: ['brown', 'blue', 'green-yellow'],
     4: ['brown', 'black', 'grey', 'green-yellow'],
@@ -32,7 +32,7 @@ export const harmonised: ColourSet = {
 }
 
 /** North American building wire, 120 V. */
-export const northAmerican: ColourSet = {
+const northAmerican: ColourSet = {
   bySize: {
     3: ['black', 'white', 'bare'],
     4: ['black', 'white', 'red', 'bare'],

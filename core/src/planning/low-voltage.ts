@@ -1,16 +1,16 @@
 import type { Installation } from '../installation'
 import type { PlanBrief } from './brief'
-import { PlannedSystem } from './system'
+import { circuitsOf, PlannedSystem } from './system'
 
 /**
  * Plans a low-voltage system with end-switch call: a 24 V transformer feeds each zone's thermostat and, through it, its
- * valve; the end switches, in parallel, close the boiler's volt-free call. Only extra-low voltage enters
- * the wiring centre. Takes a brief for heating circuits only.
+ * valve; the end switches, in parallel, close the boiler's volt-free call. Only extra-low voltage enters the
+ * wiring centre. Takes a brief for heating circuits only.
  */
 export function planLowVoltage(brief: PlanBrief, id: string, name: string): Installation {
   const system = new PlannedSystem(brief)
-  const zones = brief.circuits.map((c) => c.name)
   const { layout } = system
+  const zones = circuitsOf(brief).heating
   layout.function('V', '24 V fed')
   layout.function('C', '24 V common')
   zones.forEach((zone, i) => layout.function(`valve-${i + 1}`, `${zone} valve`))
@@ -18,7 +18,7 @@ export function planLowVoltage(brief: PlanBrief, id: string, name: string): Inst
   layout.function('T2', 'Boiler call return')
 
   system.device('spur', 'Fused spur', 'fused-spur')
-  system.transformer(spur)
+  system.transformer()
   zones.forEach((zone, i) => {
     const n = i + 1
     system.voltFreeThermostat(n, zone, 'V', `valve-${n}`)
@@ -30,9 +30,7 @@ export function planLowVoltage(brief: PlanBrief, id: string, name: string): Inst
       channel: null,
     })
   })
-  system.voltFreeBoiler(spur)
+  system.voltFreeBoiler()
   system.pump()
   return system.installation(id, name, 'Low voltage, end-switch call')
 }
-
-const spur = { L: 'spur.L', N: 'spur.N', E: 'spur.E' }

@@ -14,10 +14,8 @@ export function planMidPosition(brief: PlanBrief, id: string, name: string): Ins
     heating: [heating],
     hotWater,
   } = circuitsOf(brief)
+  system.mains()
   for (const [id, legend] of [
-    ['L', 'Line'],
-    ['N', 'Neutral'],
-    ['E', 'Earth'],
     ['HTG-ON', 'Heating ON'],
     ['heating', 'Heating to valve'],
     ['HW-ON', 'Hot water ON'],

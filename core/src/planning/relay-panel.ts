@@ -2,8 +2,6 @@ import type { Installation } from '../installation'
 import type { PlanBrief } from './brief'
 import { circuitsOf, PlannedSystem } from './system'
 
-const spur = { L: 'spur.L', N: 'spur.N', E: 'spur.E' }
-
 /**
  * Plans a low-voltage system with a relay panel: each thermostat pulls a relay of its zone, one pole of which feeds the
  * valve and the other calls the boiler; all calls lie in parallel. Takes a brief for one or more heating circuits.
@@ -22,7 +20,7 @@ export function planRelayPanel(brief: PlanBrief, id: string, name: string): Inst
   layout.function('T2', 'Boiler call return')
 
   system.device('spur', 'Fused spur', 'fused-spur')
-  system.transformer(spur)
+  system.transformer()
   zones.forEach((zone, i) => {
     const n = i + 1
     system.voltFreeThermostat(n, zone, 'V', `coil-${n}`)
@@ -45,7 +43,7 @@ export function planRelayPanel(brief: PlanBrief, id: string, name: string): Inst
       channel: null,
     })
   })
-  system.voltFreeBoiler(spur)
+  system.voltFreeBoiler()
   system.pump()
   return system.installation(id, name, 'Low voltage, relay panel')
 }

@@ -13,7 +13,7 @@ export function planSingleZone(brief: PlanBrief, id: string, name: string): Inst
   layout.function('T1', 'Call feed')
   layout.function('T2', 'Call return')
   system.device('spur', 'Fused spur', 'fused-spur')
-  system.voltFreeBoiler({ L: 'spur.L', N: 'spur.N', E: 'spur.E' })
+  system.voltFreeBoiler()
   system.voltFreeThermostat(1, zone, 'T1', 'T2')
   system.pump()
   system.heating(1, zone, { circuit: { valves: [] }, call: { boiler: 'boiler', input: 'T' }, channel: null })

@@ -20,6 +20,9 @@ export const circuitsOf = (brief: PlanBrief) => ({
 /** What of a demand the scheme decides. */
 type DemandRest = Pick<Demand, 'circuit' | 'call'> & { priority?: number; channel?: null }
 
+/** Where the spur feeds what does not pass the wiring centre. */
+const spurLoad = { L: 'spur.L', N: 'spur.N', E: 'spur.E' }
+
 const channel = (contact: string) => ({ device: 'programmer', contact })
 
 /** A system being planned: places, devices and demands, and the layout of its one wiring centre. */
@@ -124,9 +127,9 @@ export class PlannedSystem {
   }
 
   /** A 24 V transformer on the spur, its secondary on the functions V and C. */
-  transformer(from: Record<'L' | 'N' | 'E', string>): void {
+  transformer(): void {
     this.device('transformer', 'Transformer', 'transformer-24')
-    this.direct('transformer-feed', 'Transformer feed', from, 'transformer', 1)
+    this.direct('transformer-feed', 'Transformer feed', spurLoad, 'transformer', 1)
     this.layout.cable(
       'transformer-cable',
       'Transformer 24 V cable',
@@ -174,10 +177,10 @@ export class PlannedSystem {
     this.layout.lead(`${device}-lead`, `${label} lead`, device, cores)
   }
 
-  /** A boiler with a volt-free call, fed past the wiring centre; its call on the functions T1 and T2. */
-  voltFreeBoiler(from: Record<'L' | 'N' | 'E', string>): void {
+  /** A boiler with a volt-free call, on the spur past the wiring centre; its call on the functions T1 and T2. */
+  voltFreeBoiler(): void {
     this.device('boiler', 'Boiler', 'boiler-volt-free-call')
-    this.direct('boiler-feed', 'Boiler feed', from, 'boiler', 3)
+    this.direct('boiler-feed', 'Boiler feed', spurLoad, 'boiler', 3)
     this.layout.cable(
       'call-cable',
       'Boiler call cable',

@@ -13,9 +13,7 @@ export function planTwoPort(brief: PlanBrief, id: string, name: string): Install
   const heating = brief.circuits.filter((c) => c.kind === 'heating')
   const hotWater = brief.circuits.find((c) => c.kind === 'hot-water')
 
-  layout.function('L', 'Line')
-  layout.function('N', 'Neutral')
-  layout.function('E', 'Earth')
+  system.mains()
   if (heating.length > 0) layout.function('HTG-ON', 'Heating ON')
   heating.forEach((c, i) => layout.function(`valve-${i + 1}`, `${c.name} valve`))
   if (hotWater) {

@@ -15,14 +15,14 @@ const tripMs = 30
 const certainTrip = 5
 
 /** What a protective device is about to do. */
-export interface Overload {
+interface Overload {
   /** Milliseconds from when it began. */
   ms: number
   /** It happens even if its cause ends before. */
   certain: boolean
 }
 
-export interface Overloads {
+interface Overloads {
   /** By number: of fuses, and of residual trips. */
   fuses: ReadonlyMap<number, Overload>
   trips: ReadonlyMap<number, Overload>
@@ -32,7 +32,7 @@ const none: Overloads = { fuses: new Map(), trips: new Map() }
 const known = new WeakMap<Electrics, Overloads>()
 
 /** Fuses that carry more than they can, and residual trips that see a difference, in one electrical state. */
-export function overloads(electrics: Electrics): Overloads {
+function overloads(electrics: Electrics): Overloads {
   const { circuit, state, nets } = electrics
   const shorted = circuit.sources.some((s) => nets.poles[nets.netOf[s.line]] & (NEUTRAL | EARTH))
   if (!shorted && circuit.trips.length === 0 && !state.failedInsulation.includes(1) && cannotOverload(circuit))

@@ -19,7 +19,7 @@ export function voltsText(volts: number): string {
   return `${volts < 99.95 ? volts.toFixed(1).replace(/\.0$/, '') : Math.round(volts)} V`
 }
 
-export function ohmsText(ohms: number): string {
+function ohmsText(ohms: number): string {
   const scaled = (value: number, unit: string) =>
     `${value < 9.995 ? value.toFixed(2) : value < 99.95 ? value.toFixed(1) : Math.round(value)} ${unit}`
   if (ohms < 1000) return scaled(ohms, 'Ω')
@@ -42,7 +42,7 @@ const polarityWords: Record<PolarityVerdict, string> = {
   unclear: 'Unclear: something else shares these conductors',
 }
 
-export function refusalText(circuit: Circuit, refusal: Refusal): string {
+function refusalText(circuit: Circuit, refusal: Refusal): string {
   const names = (ids: readonly string[]) => ids.map((id) => deviceName(circuit, id)).join(', ')
   switch (refusal.reason) {
     case 'live':

@@ -1,9 +1,10 @@
 import { compile, type Installation } from '@nobbet/core'
 import { useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { useParams, useSearchParams } from 'react-router'
+import { useParams } from 'react-router'
 import { useDraft } from '../api/hooks'
 import { Failed, Loading } from '../shell/notes'
+import { useSearchValue } from '../shell/use-search-value'
 import { Alarms } from './alarms'
 import { DemandStrip } from './demand-strip'
 import { Meter } from './meter'
@@ -29,18 +30,7 @@ function Trace({ installation }: { installation: Installation }) {
   const { session } = handle
   const [picked, setPicked] = useState<string>()
   const meter = useMeter()
-  const [search, setSearch] = useSearchParams()
-  const followed = search.get('follow') ?? undefined
-  const follow = (demand: string | undefined) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before)
-        if (demand) after.set('follow', demand)
-        else after.delete('follow')
-        return after
-      },
-      { replace: true },
-    )
+  const [followed, follow] = useSearchValue('follow')
   /** A terminal that is touched takes the meter's lead, where one is in the hand; else it is looked at. */
   const touch = (terminal: string) => {
     if (!meter.put(terminal)) setPicked(terminal)

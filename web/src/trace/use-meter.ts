@@ -1,6 +1,6 @@
 import { isInstrument, type Instrument } from '@nobbet/core'
 import { useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { useSearchValue } from '../shell/use-search-value'
 
 export type Lead = 'red' | 'black'
 
@@ -21,31 +21,23 @@ export interface MeterHandle {
 
 /** An instrument and where its leads are: in the address, so that a link shows the same reading. */
 export function useMeter(): MeterHandle {
-  const [search, setSearch] = useSearchParams()
-  const text = search.get('meter')
+  const [text, setText] = useSearchValue('meter')
   const [name = '', red, black] = text?.split(',') ?? []
   const instrument = isInstrument(name) ? name : 'tester'
   const leads = { red: red || undefined, black: black || undefined }
   const [armed, setArmed] = useState<Lead>()
-  const open = text !== null
+  const open = text !== undefined
 
-  const write = (next: { instrument: Instrument; red?: string; black?: string } | undefined) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before)
-        if (next) after.set('meter', [next.instrument, next.red ?? '', next.black ?? ''].join(','))
-        else after.delete('meter')
-        return after
-      },
-      { replace: true },
-    )
+  const write = (next: { instrument: Instrument; red?: string; black?: string }) =>
+    setText([next.instrument, next.red ?? '', next.black ?? ''].join(','))
   return {
     open,
     instrument,
     leads,
     armed: open ? armed : undefined,
     toggle() {
-      write(open ? undefined : { instrument })
+      if (open) setText(undefined)
+      else write({ instrument })
       setArmed(open ? undefined : 'red')
     },
     choose: (next) => write({ instrument: next, ...leads }),
