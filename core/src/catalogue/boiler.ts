@@ -1,249 +1,264 @@
-import { leaks, neverMakes, openCircuit, stuckMade } from './failures'
-import type { DeviceType, Primitive, Setting, TerminalType } from './primitives'
+import {
+  boardAndLogic,
+  boilerCore,
+  boilerSettings,
+  board,
+  callInput,
+  callPair,
+  mains,
+  makers,
+  ownSupply,
+  pairInput,
+  pumpOutput,
+  sequence,
+  settings,
+  wetBoard,
+} from './boiler-parts'
+import { blown, heldCalling, openCircuit } from './failures'
+import type { DeviceType, Load, Primitive, Setting, TerminalType } from './primitives'
 
-const makers = 'Boiler fault: for the maker or a licensed engineer.'
+const indoors = 'Kitchen, garage or plant room.'
 
-const settings: Setting[] = [
+const inputSettings: Setting[] = [
   {
-    id: 'self-check',
-    label: 'Self-check before firing',
-    unit: 's',
-    min: 0,
-    max: 120,
-    default: 8,
-    origin: 'usual value',
-  },
-  { id: 'overrun', label: 'Pump overrun', unit: 'min', min: 0, max: 15, default: 5, origin: 'domain: 3 to 10 min' },
-  { id: 'watts', label: 'Own draw', unit: 'W', min: 1, max: 150, default: 40, origin: 'usual value' },
-  {
-    id: 'leak',
-    label: 'Wet board to earth',
+    id: 'input',
+    label: 'Resistance of the call input',
     unit: 'Ω',
-    min: 1,
-    max: 100000,
-    default: 10,
-    origin: 'usual value: low enough to blow the fuse',
-  },
-]
-const mains: TerminalType[] = [
-  { id: 'L', legend: 'Permanent live', role: 'permanent-live' },
-  { id: 'N', legend: 'Neutral', role: 'neutral' },
-  { id: 'E', legend: 'Earth', role: 'earth' },
-]
-const pumpOutput: TerminalType[] = [
-  { id: 'PL', legend: 'Pump live', role: 'output' },
-  { id: 'PN', legend: 'Pump neutral', role: 'output' },
-  { id: 'PE', legend: 'Pump earth', role: 'output' },
-]
-
-/** What every boiler under permanent live with a pump output has: board, sequence, pump relay, bars. */
-const core = (powered: string, more: Record<string, string> = {}): Primitive[] => [
-  {
-    kind: 'load',
-    id: 'board',
-    label: 'board',
-    from: 'L',
-    to: 'N',
-    watts: { setting: 'watts' },
-    failures: [openCircuit('board dead', 1, makers)],
+    min: 5000,
+    max: 2_000_000,
+    default: 53_000,
+    origin: 'usual value: about 1 W at 230 V; sensitive inputs have a megohm',
   },
   {
-    kind: 'behaviour',
-    id: 'sequence',
-    label: 'sequence',
-    behaviour: 'boiler-sequence',
-    watches: { powered, call: 'call', ...more },
-    figures: { selfCheckSeconds: { setting: 'self-check' }, overrunMinutes: { setting: 'overrun' } },
-  },
-  {
-    kind: 'contact',
-    id: 'pump-relay',
-    label: 'pump relay',
-    a: 'L',
-    b: 'PL',
-    closedWhen: { behaviour: 'sequence', in: ['self-check', 'firing', 'overrun'] },
-    failures: [neverMakes('pump output dead', 1, makers), stuckMade('pump relay welded', 0.7, makers)],
-  },
-  { kind: 'strap', id: 'neutral-bar', label: 'neutral bar', a: 'N', b: 'PN' },
-  { kind: 'strap', id: 'earth-bar', label: 'earth bar', a: 'E', b: 'PE' },
-  {
-    kind: 'insulation',
-    id: 'casing',
-    label: 'board',
-    a: 'L',
-    b: 'E',
-    ohms: { setting: 'leak' },
-    failures: [leaks('water on its board', 1, `Find the leak first. ${makers}`)],
+    id: 'acts-on',
+    label: 'Call input acts on',
+    unit: '% of supply volts',
+    min: 10,
+    max: 90,
+    default: 60,
+    origin: 'usual value; domain: some act on a few tens of volts',
   },
 ]
+const switchedLive: TerminalType = { id: 'SL', legend: 'Switched live', role: 'input' }
+const switchedCall: Load = {
+  kind: 'load',
+  id: 'call',
+  label: 'call input',
+  from: 'SL',
+  to: 'N',
+  ohms: { setting: 'input' },
+  pullsIn: { setting: 'acts-on' },
+  failures: [
+    openCircuit('no answer to a call', 1, makers),
+    heldCalling('call input stuck: calls by itself', 0.5, makers),
+  ],
+}
+const called = { call: { energised: 'call' } }
 
 export const systemBoiler: DeviceType = {
   id: 'boiler-switched-live',
-  version: 2,
+  version: 3,
   name: 'Boiler with permanent live, switched live and pump output',
+  family: 'boilers',
+  stands: indoors,
   about:
     'Stays under permanent live. The switched live calls it: pump on, self-check, then firing. When the call goes the ' +
     'burner goes out at once and the pump output overruns to carry the heat away. A sensitive input acts on the ' +
     'voltage that an open core picks up beside a live one.',
-  terminals: [...mains, { id: 'SL', legend: 'Switched live', role: 'input' }, ...pumpOutput],
+  terminals: [...mains, switchedLive, ...pumpOutput],
   controls: [],
+  settings: [...settings, ...inputSettings],
+  inputs: [{ id: 'SL', terminal: 'SL', load: 'call' }],
+  primitives: [switchedCall, ...boilerCore(called)],
+}
+
+/** Feeds the controls itself: whoever isolates them must know where. */
+export const liveOutputBoiler: DeviceType = {
+  ...systemBoiler,
+  id: 'boiler-live-output',
+  version: 1,
+  name: 'Boiler with a live output for the controls',
+  about:
+    'As one with permanent live, switched live and pump output; and it feeds the controls from a live output behind a ' +
+    'fuse of its own. The controls are dead only when the boiler is isolated.',
+  terminals: [...systemBoiler.terminals, { id: 'LO', legend: 'Live output', role: 'output' }],
   settings: [
-    ...settings,
+    ...systemBoiler.settings,
     {
-      id: 'input',
-      label: 'Resistance of the call input',
-      unit: 'Ω',
-      min: 5000,
-      max: 2_000_000,
-      default: 53_000,
-      origin: 'usual value: about 1 W at 230 V; sensitive inputs have a megohm',
-    },
-    {
-      id: 'acts-on',
-      label: 'Call input acts on',
-      unit: '% of supply volts',
-      min: 10,
-      max: 90,
-      default: 60,
-      origin: 'usual value; domain: some act on a few tens of volts',
+      id: 'output-fuse',
+      label: 'Fuse of the live output',
+      unit: 'A',
+      min: 0.5,
+      max: 5,
+      default: 2,
+      origin: 'usual value',
     },
   ],
-  inputs: [{ id: 'SL', terminal: 'SL', load: 'call' }],
   primitives: [
+    ...systemBoiler.primitives,
     {
-      kind: 'load',
-      id: 'call',
-      label: 'call input',
-      from: 'SL',
-      to: 'N',
-      ohms: { setting: 'input' },
-      pullsIn: { setting: 'acts-on' },
-      failures: [openCircuit('no answer to a call', 1, makers)],
+      kind: 'fuse',
+      id: 'output-fuse',
+      label: 'fuse of the live output',
+      a: 'L',
+      b: 'LO',
+      amps: { setting: 'output-fuse' },
+      failures: [
+        blown('fuse of the live output blown', 0.7, 'Find what blew it in the controls before a new one goes in.'),
+      ],
     },
-    ...core('board'),
   ],
 }
 
-/** The volts an extra-low-voltage input of a board stands before it burns out: a usual value. */
-const boardWithstands = 60
+/** No pump output: the pump is wired beside the switched live. */
+export const pumpBesideBoiler: DeviceType = {
+  id: 'boiler-pump-beside',
+  version: 1,
+  name: 'Boiler with permanent live and switched live, pump beside it',
+  family: 'boilers',
+  stands: indoors,
+  about:
+    'Stays under permanent live. The switched live calls it and runs the pump, which is joined to the same terminal. The ' +
+    'pump stops with the call: there is no overrun.',
+  terminals: [...mains, switchedLive],
+  controls: [],
+  settings: [...boilerSettings, ...inputSettings],
+  inputs: [{ id: 'SL', terminal: 'SL', load: 'call' }],
+  primitives: [switchedCall, board, sequence(called), wetBoard],
+}
+
+/** Fires when its line is switched; between calls it is dead. */
+export const switchedLineBoiler: DeviceType = {
+  id: 'boiler-switched-line',
+  version: 1,
+  name: 'Boiler that fires when its line is switched',
+  family: 'boilers',
+  stands: indoors,
+  about:
+    'Line, neutral and earth only. The controls switch its line: live, it checks itself and fires; dead, its display is ' +
+    'dark. The pump is joined to the same line.',
+  terminals: [{ id: 'L', legend: 'Line, switched', role: 'input' }, mains[1], mains[2]],
+  controls: [],
+  settings: boilerSettings,
+  inputs: [{ id: 'L', terminal: 'L', load: 'board' }],
+  primitives: [board, sequence({ call: { energised: 'board' } }), wetBoard],
+}
 
 export const voltFreeBoiler: DeviceType = {
   id: 'boiler-volt-free-call',
-  version: 1,
+  version: 2,
   name: 'Boiler with a volt-free call and pump output',
+  family: 'boilers',
+  stands: indoors,
   about:
     'Stays under permanent live. A contact between T1 and T2 calls it: the boiler feeds that contact itself with extra-low ' +
     'voltage from its own transformer. Mains on T1 or T2 destroys the board.',
-  terminals: [
-    ...mains,
-    { id: 'T1', legend: 'Call feed', role: 'output', extraLow: true },
-    { id: 'T2', legend: 'Call return', role: 'input', extraLow: true },
-    ...pumpOutput,
-  ],
+  terminals: [...mains, ...callPair, ...pumpOutput],
   controls: [],
   settings,
   inputs: [{ id: 'T', terminal: 'T2', load: 'call' }],
   primitives: [
-    {
-      kind: 'load',
-      id: 'call',
-      label: 'call input',
-      from: 'T2',
-      to: 'E',
-      watts: 0.2,
-      volts: 24,
-      withstands: boardWithstands,
-      failures: [openCircuit('no answer to a call', 1, makers)],
-    },
-    { kind: 'load', id: 'primary', label: 'board transformer', from: 'L', to: 'N', watts: 2 },
-    {
-      kind: 'transformer',
-      id: 'transformer',
-      label: 'board transformer',
-      primary: 'primary',
-      fed: 'T1',
-      common: 'E',
-      volts: 24,
-      va: 4,
-      regulation: 25,
-    },
-    {
-      kind: 'load',
-      id: 'logic',
-      label: 'board logic',
-      from: 'T1',
-      to: 'E',
-      watts: 0.5,
-      volts: 24,
-      withstands: boardWithstands,
-    },
-    ...core('logic'),
+    pairInput('call', 'call input', 'T2'),
+    ...ownSupply('T1'),
+    ...boilerCore({ powered: boardAndLogic, call: { energised: 'call' } }),
   ],
 }
 
-const callInput = (id: string, label: string, terminal: string): Primitive => ({
-  kind: 'load',
-  id,
-  label,
-  from: terminal,
-  to: 'N',
-  ohms: 53_000,
-  pullsIn: 60,
-  failures: [openCircuit(`no answer to the ${label}`, 1, makers)],
-})
+/** A thermostat pair with a factory link, beside a mains call input. What the link does is a matter of set-up. */
+export const linkedPairBoiler: DeviceType = {
+  id: 'boiler-linked-pair',
+  version: 1,
+  name: 'Boiler with a linked thermostat pair and a mains call input',
+  family: 'boilers',
+  stands: indoors,
+  about:
+    'An extra-low-voltage thermostat pair, linked when delivered, beside a mains call input. Where the controls switch ' +
+    'mains the link comes out: left in, the boiler calls for ever, or takes no notice of the mains input, as it is set up.',
+  terminals: [
+    ...mains,
+    switchedLive,
+    ...callPair,
+    ...pumpOutput,
+    { id: 'in', legend: 'Mains input behind its enable', role: 'input', internal: true },
+    { id: 'pair-in', legend: 'Pair behind its enable', role: 'input', extraLow: true, internal: true },
+  ],
+  controls: [],
+  settings: [
+    ...settings,
+    ...inputSettings,
+    {
+      id: 'pair',
+      label: 'Pair and mains input',
+      unit: '0 or 1',
+      min: 0,
+      max: 1,
+      default: 0,
+      origin: 'domain: a setting of the device',
+      choices: [
+        { value: 0, label: 'either calls' },
+        { value: 1, label: 'pair closed, mains input ignored' },
+      ],
+    },
+  ],
+  inputs: [
+    { id: 'SL', terminal: 'SL', load: 'call' },
+    { id: 'T', terminal: 'T2', load: 'pair-call' },
+  ],
+  primitives: [
+    { ...switchedCall, from: 'in' },
+    {
+      kind: 'contact',
+      id: 'mains-enable',
+      label: 'mains input enable',
+      a: 'SL',
+      b: 'in',
+      closedWhen: { any: [{ setting: 'pair', is: 0 }, { not: { energised: 'pair' } }] },
+    },
+    { ...pairInput('pair', 'thermostat pair', 'T2'), failures: [] },
+    {
+      kind: 'contact',
+      id: 'pair-enable',
+      label: 'pair enable',
+      a: 'T2',
+      b: 'pair-in',
+      closedWhen: { setting: 'pair', is: 0 },
+    },
+    pairInput('pair-call', 'pair call', 'pair-in'),
+    ...ownSupply('T1'),
+    ...boilerCore({ powered: boardAndLogic, call: { any: [{ energised: 'call' }, { energised: 'pair-call' }] } }),
+  ],
+}
 
+const callTerminals: TerminalType[] = [
+  { id: 'SH', legend: 'Heating call', role: 'input' },
+  { id: 'SW', legend: 'Hot water call', role: 'input' },
+]
 /** What a boiler with two calls has in common with a heat pump. */
-const twoCalls: Pick<DeviceType, 'controls' | 'settings' | 'inputs'> = {
+export const twoCallParts: Primitive[] = [
+  callInput('call', 'heating call', 'SH'),
+  callInput('hot-water-call', 'hot water call', 'SW'),
+]
+export const twoCalls = {
+  call: { energised: 'call' },
+  hotWater: { energised: 'hot-water-call' },
+} as const
+
+/** Two switched lives, each with a flow temperature of its own; hot water wins. */
+export const twoCallBoiler: DeviceType = {
+  id: 'boiler-two-calls',
+  version: 2,
+  name: 'Boiler with a heating call and a hot water call',
+  family: 'boilers',
+  stands: indoors,
+  about:
+    'Two switched lives call it, one for heating and one for hot water, each with a flow temperature of its own. While ' +
+    'both call, hot water decides.',
+  terminals: [...mains, ...callTerminals, ...pumpOutput],
   controls: [],
   settings,
   inputs: [
     { id: 'SH', terminal: 'SH', load: 'call' },
     { id: 'SW', terminal: 'SW', load: 'hot-water-call' },
   ],
-}
-const callTerminals: TerminalType[] = [
-  { id: 'SH', legend: 'Heating call', role: 'input' },
-  { id: 'SW', legend: 'Hot water call', role: 'input' },
-]
-const twoCallParts: Primitive[] = [
-  callInput('call', 'heating call', 'SH'),
-  callInput('hot-water-call', 'hot water call', 'SW'),
-  ...core('board', { hotWater: 'hot-water-call' }),
-]
-
-/** Two switched lives, each with a flow temperature of its own; hot water wins. */
-export const twoCallBoiler: DeviceType = {
-  id: 'boiler-two-calls',
-  version: 1,
-  name: 'Boiler with a heating call and a hot water call',
-  about:
-    'Two switched lives call it, one for heating and one for hot water, each with a flow temperature of its own. While ' +
-    'both call, hot water decides.',
-  terminals: [...mains, ...callTerminals, ...pumpOutput],
-  ...twoCalls,
-  primitives: twoCallParts,
-}
-
-/** Hot water first; it drives its own three-way valve. */
-export const heatPump: DeviceType = {
-  id: 'heat-pump',
-  version: 1,
-  name: 'Heat pump, hot water first, with a three-way valve output',
-  about:
-    'A heating call and a hot water call; hot water goes first. The valve output is live while it makes hot water and ' +
-    'sends the diverter over.',
-  terminals: [...mains, ...callTerminals, { id: 'VL', legend: 'Valve output', role: 'output' }, ...pumpOutput],
-  ...twoCalls,
-  primitives: [
-    ...twoCallParts,
-    {
-      kind: 'contact',
-      id: 'valve-relay',
-      label: 'valve relay',
-      a: 'L',
-      b: 'VL',
-      closedWhen: { all: [{ energised: 'board' }, { energised: 'hot-water-call' }] },
-      failures: [neverMakes('valve output dead', 1, makers), stuckMade('valve relay welded', 0.7, makers)],
-    },
-  ],
+  primitives: [...twoCallParts, ...boilerCore(twoCalls)],
 }

@@ -8,14 +8,26 @@ import {
   type Primitive,
 } from '.'
 
-const conditionsOf = (p: Primitive): Condition[] =>
-  p.kind === 'contact' ? [p.closedWhen] : p.kind === 'changeover' ? [p.operatedWhen] : []
+const conditionsOf = (p: Primitive): Condition[] => {
+  switch (p.kind) {
+    case 'contact':
+      return [p.closedWhen]
+    case 'changeover':
+      return [p.operatedWhen]
+    case 'behaviour':
+      return Object.values(p.watches)
+    case 'bus':
+      return Object.values(p.requests ?? {})
+    default:
+      return []
+  }
+}
 
 /** Which ways of failing a kind of part can have at all. */
 const modes: Record<Primitive['kind'], FailureMode[]> = {
-  contact: ['held-open', 'held-closed'],
+  contact: ['held-open', 'held-closed', 'makes-sometimes'],
   changeover: ['held-released', 'held-operated', 'made-throw-open', 'rest-throw-open'],
-  load: ['open-circuit', 'jammed'],
+  load: ['open-circuit', 'jammed', 'held-energised'],
   actuator: ['seized-shut', 'seized-open', 'seized-part-way', 'no-return'],
   fuse: ['blown'],
   diode: ['open-circuit', 'short-circuit'],
@@ -23,11 +35,12 @@ const modes: Record<Primitive['kind'], FailureMode[]> = {
   insulation: ['short-circuit'],
   'residual-trip': [],
   suppressor: [],
-  port: [],
+  port: ['passes'],
   strap: [],
-  sensor: [],
+  sensor: ['never-asks'],
   source: [],
-  behaviour: [],
+  bus: ['silent'],
+  behaviour: ['locked-out'],
 }
 
 describe.each(deviceTypes.map((t): [string, DeviceType] => [t.id, t]))('device type %s', (_, type) => {
@@ -59,6 +72,8 @@ describe.each(deviceTypes.map((t): [string, DeviceType] => [t.id, t]))('device t
           return [p.common, p.no, p.nc]
         case 'load':
           return [p.from, p.to]
+        case 'bus':
+          return [p.a, p.b]
         case 'source':
           return [p.line, p.neutral, p.earth]
         default:
@@ -77,6 +92,9 @@ describe.each(deviceTypes.map((t): [string, DeviceType] => [t.id, t]))('device t
       } else if ('sensor' in leaf) expect(parts.get(leaf.sensor)?.kind).toBe('sensor')
       else if ('actuator' in leaf) expect(parts.get(leaf.actuator)?.kind).toBe('actuator')
       else if ('energised' in leaf) expect(parts.get(leaf.energised)?.kind).toBe('load')
+      else if ('setting' in leaf) expect(type.settings.map((s) => s.id)).toContain(leaf.setting)
+      else if ('linked' in leaf) expect(parts.get(leaf.linked)?.kind).toBe('bus')
+      else if ('hears' in leaf) expect(parts.get(leaf.hears)?.kind).toBe('bus')
       else if ('behaviour' in leaf) expect(parts.get(leaf.behaviour)?.kind).toBe('behaviour')
     }
   })

@@ -39,6 +39,8 @@ function spur(id: string, name: string, about: string, residual: boolean): Devic
     id,
     version: 2,
     name,
+    family: 'supply',
+    stands: 'Beside the boiler or the programmer: the one point of isolation.',
     about,
     terminals: [
       { id: 'L', legend: 'Load L', role: 'output' },
@@ -131,6 +133,8 @@ export const boxFuse: DeviceType = {
   id: 'box-fuse',
   version: 1,
   name: 'Fuse in the wiring centre',
+  family: 'supply',
+  stands: 'In the wiring centre, in the line of one load.',
   about: 'A fuse in the line of what stands behind it, besides the one in the spur.',
   terminals: [
     { id: 'IN', legend: 'Feed', role: 'input' },

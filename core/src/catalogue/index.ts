@@ -1,17 +1,45 @@
 import type { TypeDirectory } from '../installation'
-import { heatPump, systemBoiler, twoCallBoiler, voltFreeBoiler } from './boiler'
+import {
+  linkedPairBoiler,
+  liveOutputBoiler,
+  pumpBesideBoiler,
+  switchedLineBoiler,
+  systemBoiler,
+  twoCallBoiler,
+  voltFreeBoiler,
+} from './boiler'
+import { cylinderThermostat, highLimit, poweredCylinderThermostat } from './cylinder-thermostats'
 import { boxFuse, fusedSpur, fusedSpurBehindRcd } from './fused-spur'
-import { lowVoltageValve, transformer } from './low-voltage'
+import { lowVoltageValve, threeScrewValve, transformer } from './low-voltage'
 import { midPositionValve } from './mid-position-valve'
+import { ownCircuit } from './own-circuit'
 import type { DeviceType } from './primitives'
-import { programmer } from './programmer'
+import {
+  oneChannelProgrammer,
+  ownFeedProgrammer,
+  programmer,
+  threeChannelProgrammer,
+  voltFreeProgrammer,
+} from './programmer'
 import { pump } from './pump'
-import { zoneRelay } from './relay'
+import { busReceiver, smartReceiver, wirelessReceiver } from './receivers'
+import { contactor, mainsRelay, switchingRelay, zoneRelay } from './relay'
+import { busBoiler, electricBoiler, heatPump, ownTemperatureBoiler } from './special-boilers'
 import { diverterValve, normallyOpenValve } from './spring-valves'
 import { suppressor } from './suppressor'
-import { cylinderThermostat, roomThermostat, voltFreeThermostat } from './thermostats'
+import {
+  frostThermostat,
+  pipeThermostat,
+  poweredThermostat,
+  programmableThermostat,
+  roomThermostat,
+  twoWireThermostat,
+  voltFreeThermostat,
+} from './thermostats'
 import { threeWireValve } from './three-wire-valve'
-import { twoPortValve } from './two-port-valve'
+import { sixWireValve, twoPortValve } from './two-port-valve'
+import { manifoldController, thermalHead } from './underfloor'
+import { fanConvector, immersionHeater } from './water-loads'
 
 export * from './conditions'
 export * from './primitives'
@@ -21,24 +49,55 @@ export const deviceTypes: readonly DeviceType[] = [
   fusedSpur,
   fusedSpurBehindRcd,
   boxFuse,
+  ownCircuit,
+  oneChannelProgrammer,
   programmer,
+  threeChannelProgrammer,
+  ownFeedProgrammer,
+  voltFreeProgrammer,
+  wirelessReceiver,
+  smartReceiver,
+  busReceiver,
+  twoWireThermostat,
   roomThermostat,
   voltFreeThermostat,
+  poweredThermostat,
+  programmableThermostat,
   cylinderThermostat,
+  poweredCylinderThermostat,
+  highLimit,
+  frostThermostat,
+  pipeThermostat,
   twoPortValve,
+  sixWireValve,
   normallyOpenValve,
   midPositionValve,
   diverterValve,
   threeWireValve,
-  zoneRelay,
-  transformer,
   lowVoltageValve,
+  threeScrewValve,
+  thermalHead,
+  zoneRelay,
+  mainsRelay,
+  contactor,
+  switchingRelay,
+  manifoldController,
+  transformer,
   suppressor,
   systemBoiler,
-  voltFreeBoiler,
+  liveOutputBoiler,
+  pumpBesideBoiler,
+  switchedLineBoiler,
   twoCallBoiler,
+  linkedPairBoiler,
+  voltFreeBoiler,
+  busBoiler,
+  electricBoiler,
+  ownTemperatureBoiler,
   heatPump,
   pump,
+  fanConvector,
+  immersionHeater,
 ]
 
 const byId = new Map(deviceTypes.map((type) => [type.id, type]))

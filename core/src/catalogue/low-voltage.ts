@@ -1,5 +1,5 @@
 import { blown, openCircuit } from './failures'
-import { endSwitch, endSwitchSetting, springDrive, springSettings } from './motor'
+import { endSwitch, endSwitchSetting, lever, port, springDrive, springSettings } from './motor'
 import type { DeviceType } from './primitives'
 
 /** Extra-low-voltage windings and electronics stand about this much before they burn out, V: a usual value. */
@@ -9,6 +9,8 @@ export const transformer: DeviceType = {
   id: 'transformer-24',
   version: 1,
   name: 'Transformer, 24 V',
+  family: 'relays',
+  stands: 'In the plant cupboard, on a box or beside the panel.',
   about:
     'Two windings: nothing joins the 24 V side to the mains, so it floats. Loaded beyond its rating its voltage falls, ' +
     'until its own fuse opens.',
@@ -64,8 +66,10 @@ export const transformer: DeviceType = {
 
 export const lowVoltageValve: DeviceType = {
   id: 'zone-valve-24',
-  version: 1,
+  version: 2,
   name: 'Zone valve, 24 V',
+  family: 'valves',
+  stands: 'In the plant cupboard, on the pipe it serves.',
   about:
     'Two motor leads take 24 V, either way round; the motor drives open against a spring and stalls. Two more leads are ' +
     'the end switch, joined to nothing else in the valve.',
@@ -75,12 +79,33 @@ export const lowVoltageValve: DeviceType = {
     { id: 'S1', legend: 'End switch', role: 'output', lead: 'red' },
     { id: 'S2', legend: 'End switch', role: 'output', lead: 'red' },
   ],
-  controls: [],
+  controls: [lever],
   settings: [...springSettings(5.6, 'domain: about 7 VA; 0.8 of it'), endSwitchSetting],
   inputs: [],
   primitives: [
     ...springDrive('M1', 'M2', { load: { volts: 24, withstands } }),
-    { kind: 'port', id: 'outlet', label: 'outlet', actuator: 'travel', openFrom: 0.02, openTo: 1 },
+    port('outlet', 'outlet', 0.02, 1),
     endSwitch('S1', 'S2'),
+  ],
+}
+
+/** Screws instead of leads: one of the three is only a tie point. */
+export const threeScrewValve: DeviceType = {
+  ...lowVoltageValve,
+  id: 'zone-valve-24-three-screw',
+  version: 1,
+  name: 'Zone valve, 24 V, three screws',
+  about:
+    'As the valve with leads, but with three screws: the fed end of the motor, its other end, and a bare tie point that is ' +
+    'joined to nothing within the valve. Through the tie point the transformer’s other side may pass on to the thermostat.',
+  terminals: [
+    { id: 'F', legend: 'Motor, fed end', role: 'input', extraLow: true },
+    { id: 'M', legend: 'Motor, other end', role: 'input', extraLow: true },
+    { id: 'TIE', legend: 'Tie point', role: 'output', extraLow: true },
+    ...lowVoltageValve.terminals.filter((t) => t.id.startsWith('S')),
+  ],
+  primitives: [
+    ...springDrive('F', 'M', { load: { volts: 24, withstands } }),
+    ...lowVoltageValve.primitives.filter((p) => p.kind !== 'load' && p.kind !== 'actuator'),
   ],
 }

@@ -10,7 +10,7 @@ import {
   springBroken,
   stuckOperated,
 } from './failures'
-import { motorFailures, motorSettings, motorWinding } from './motor'
+import { lever, leverLatch, motorFailures, motorSettings, motorWinding, port } from './motor'
 import type { DeviceType } from './primitives'
 
 const head = 'Replace the head.'
@@ -23,6 +23,8 @@ export const midPositionValve: DeviceType = {
   id: 'mid-position-valve',
   version: 1,
   name: 'Three-port valve, mid-position',
+  family: 'valves',
+  stands: 'In the cylinder cupboard, where the flow divides.',
   about:
     'Rests open to B. White drives it to the middle, where a switch on the gear hands the motor over to grey; if grey is ' +
     'dead, half-waves from white through a diode and resistor hold it there. With grey live too it goes on to A, stalls ' +
@@ -36,7 +38,7 @@ export const midPositionValve: DeviceType = {
     { id: 'node', legend: 'Motor', role: 'input', internal: true },
     { id: 'hold', legend: 'Holding supply', role: 'output', internal: true },
   ],
-  controls: [],
+  controls: [lever],
   settings: [
     { id: 'open', label: 'Travel from B to A', unit: 's', min: 5, max: 60, default: 20, origin: 'domain: 10 to 20 s' },
     { id: 'return', label: 'Return from A to B', unit: 's', min: 1, max: 20, default: 6, origin: 'domain: 4 to 6 s' },
@@ -70,8 +72,9 @@ export const midPositionValve: DeviceType = {
       drivenBy: 'motor',
       openSeconds: { setting: 'open' },
       returnSeconds: { setting: 'return' },
-      ends: { shut: 'at B', open: 'at A' },
+      ends: { shut: 'at B', open: 'at A', part: 'at mid' },
       lever: true,
+      latch: leverLatch,
       failures: [
         seizedShut('seized at B', 2, 'Replace the whole valve: the body is seized.'),
         seizedOpen('seized at A', 1, 'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.'),
@@ -79,8 +82,8 @@ export const midPositionValve: DeviceType = {
         springBroken('spring broken', 0.5, head),
       ],
     },
-    { kind: 'port', id: 'A', label: 'heating port', actuator: 'travel', openFrom: 0.35, openTo: 1 },
-    { kind: 'port', id: 'B', label: 'hot water port', actuator: 'travel', openFrom: 0, openTo: 0.65 },
+    port('A', 'heating port', 0.35, 1),
+    port('B', 'hot water port', 0, 0.65),
     {
       kind: 'changeover',
       id: 's1',

@@ -1,14 +1,16 @@
 import {
   jammed,
+  makesSometimes,
   neverMakes,
   openCircuit,
+  passes,
   seizedOpen,
   seizedPartWay,
   seizedShut,
   springBroken,
   stuckMade,
 } from './failures'
-import type { Actuator, Contact, Failure, Load, Primitive, Setting } from './primitives'
+import type { Actuator, Contact, Control, Failure, Load, Port, Primitive, Setting } from './primitives'
 
 const head = 'Replace the head.'
 
@@ -17,14 +19,19 @@ export const motorFailures: readonly Failure[] = [
   openCircuit('motor open', 5, 'Replace the head, or the motor alone where it is sold.'),
   jammed('gear stripped: hums and does not move', 1.5, head),
 ]
-const travelFailures: readonly Failure[] = [
-  seizedShut('spindle seized shut', 3, 'Replace the whole valve: the body is seized.'),
-  seizedOpen('bound open', 1, 'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.'),
+const travelFailures = (ends: Actuator['ends']): Failure[] => [
+  seizedShut(`spindle seized ${ends?.shut ?? 'shut'}`, 3, 'Replace the whole valve: the body is seized.'),
+  seizedOpen(
+    `bound ${ends?.open ?? 'open'}`,
+    1,
+    'Head off, turn the spindle by hand: free, replace the head; stiff, the valve.',
+  ),
   seizedPartWay('seized part way', 0.8, 'Replace the whole valve: the body is seized.'),
   springBroken('spring broken', 0.5, head),
 ]
 const endSwitchFailures: readonly Failure[] = [
   neverMakes('end switch never makes', 5, head),
+  makesSometimes('end switch makes at times only', 2, head),
   stuckMade('end switch stuck made', 4, head),
 ]
 
@@ -66,11 +73,36 @@ export const springSettings = (watts: number, origin: string, drivingSeconds = 1
   ...motorSettings(watts, origin),
 ]
 
+/** The manual lever, latched part open for filling and draining; a usual place of the latch is half way. */
+export const lever: Control = {
+  kind: 'choice',
+  id: 'lever',
+  label: 'Lever',
+  values: [
+    { id: 'free', label: 'Free' },
+    { id: 'latched', label: 'Latched' },
+  ],
+  initial: 'free',
+  ambient: true,
+}
+export const leverLatch: Actuator['latch'] = { control: 'lever', latched: 'latched', free: 'free', at: 0.5 }
+
+/** A port that may fail to shut tight. */
+export const port = (id: string, label: string, openFrom: number, openTo: number): Port => ({
+  kind: 'port',
+  id,
+  label,
+  actuator: 'travel',
+  openFrom,
+  openTo,
+  failures: [passes(`${label} passes when shut`, 0.8, 'Replace the whole valve: the seat is worn or dirty.')],
+})
+
 /** A motor that drives against a spring, between two terminals of its head. */
 export const springDrive = (
   from: string,
   to: string,
-  { load, ends, lever = true }: { load?: Partial<Load> } & Pick<Actuator, 'ends' | 'lever'> = {},
+  { load, ends, manual = true }: { load?: Partial<Load>; manual?: boolean } & Pick<Actuator, 'ends'> = {},
 ): Primitive[] => [
   { kind: 'load', id: 'motor', label: 'motor', from, to, ...motorWinding, ...load, failures: motorFailures },
   {
@@ -81,8 +113,8 @@ export const springDrive = (
     openSeconds: { setting: 'open' },
     returnSeconds: { setting: 'return' },
     ends,
-    lever,
-    failures: travelFailures,
+    ...(manual ? { lever: true, latch: leverLatch } : {}),
+    failures: travelFailures(ends),
   },
 ]
 

@@ -18,9 +18,17 @@ export type Condition =
   | { actuator: string; reached: Amount; releasedAt?: Amount }
   | { energised: string }
   | { behaviour: string; in: readonly string[] }
+  /** A setting of the device stands at this value: a jumper, a choice made at set-up. */
+  | { setting: string; is: number }
+  /** The bus port has a boiler that answers. */
+  | { linked: string }
+  /** Over the bus port somebody asks for this. */
+  | { hears: string; request: BusRequest }
   | { all: readonly Condition[] }
   | { any: readonly Condition[] }
   | { not: Condition }
+
+export type BusRequest = 'heating' | 'hot-water'
 
 /** How a part can fail, as the simulator knows it. */
 export type FailureMode =
@@ -40,6 +48,18 @@ export type FailureMode =
   /** Stays where it was driven: nothing takes it back. */
   | 'no-return'
   | 'blown'
+  /** Makes at every other operation only. */
+  | 'makes-sometimes'
+  /** An input that is taken for energised whatever reaches it. */
+  | 'held-energised'
+  /** A sensor that never asks: flat battery, broken probe. */
+  | 'never-asks'
+  /** A sequence that has stopped itself and waits for a reset. */
+  | 'locked-out'
+  /** A bus port that neither asks nor answers. */
+  | 'silent'
+  /** A port that lets water by while it is shut. */
+  | 'passes'
 
 export interface Failure {
   id: string
@@ -59,8 +79,14 @@ interface Part {
   failures?: readonly Failure[]
 }
 
+/** What contacts have in common. */
+interface Switching extends Part {
+  /** Milliseconds after its fellows at which it makes: electronics pull their relays in one after the other. */
+  laterMs?: number
+}
+
 /** A contact between two terminals. */
-export interface Contact extends Part {
+export interface Contact extends Switching {
   kind: 'contact'
   a: string
   b: string
@@ -68,7 +94,7 @@ export interface Contact extends Part {
 }
 
 /** One common and two throws: `no` made while operated, `nc` made while released. Breaks before it makes. */
-export interface Changeover extends Part {
+export interface Changeover extends Switching {
   kind: 'changeover'
   common: string
   no: string
@@ -109,8 +135,10 @@ export interface Load extends Part {
   holdsOn?: Amount
   /** Volts across it beyond which it burns out for good. */
   withstands?: Amount
-  /** A load that does visible work when energised: it runs, turns, moves. */
-  work?: 'runs'
+  /** A load that does work a person notices: a pump or fan runs, an element heats. */
+  work?: 'runs' | 'heats'
+  /** Its device's display or lamps hang on it: dark when it has no supply. */
+  lights?: true
 }
 
 /** A way for current that is there only once insulation has failed. */
@@ -181,8 +209,13 @@ export interface Actuator extends Part {
   reversed?: Amount
   /** It has a manual lever: stiff while shut, slack while driven. */
   lever?: boolean
+  /**
+   * The lever can be latched part open, for filling and draining: the control that holds it, which of its values is the
+   * latched one, which it falls back to the first time the motor drives, and the travel it is latched at.
+   */
+  latch?: { control: string; latched: string; free: string; at: Amount }
   /** What its two ends are called where they are not simply shut and open. */
-  ends?: { shut: string; open: string }
+  ends?: { shut: string; open: string; part?: string }
 }
 
 /** A water port that an actuator uncovers over a part of its travel. */
@@ -205,6 +238,29 @@ export interface Sensor extends Part {
   differential: Amount
   /** A load that, while energised, brings the upper threshold down: an accelerator heater. */
   accelerator?: { load: string; differential: Amount }
+  /** A limit: above its set-point it throws this control, which only a hand sets back. */
+  throws?: { control: string; to: string }
+}
+
+/**
+ * One end of a two-wire extra-low-voltage link, either polarity. A controller asks, a boiler answers; they hear each
+ * other when both are under supply and both wires join them, and each change takes `answerSeconds` to arrive.
+ */
+export interface BusPort extends Part {
+  kind: 'bus'
+  a: string
+  b: string
+  /** The load that shows that its device is under supply. */
+  powered: string
+  /** Of a controller, the load across the two wires that shows that the boiler feeds the link. */
+  heard?: string
+  role: 'controller' | 'boiler'
+  /** What a controller asks for, and when. */
+  requests?: Partial<Record<BusRequest, Condition>>
+  /** The control that holds the flow temperature asked for, °C. */
+  flow?: string
+  /** Seconds from a change at the controller to the boiler's answer. */
+  answerSeconds?: Amount
 }
 
 export interface Fuse extends Part {
@@ -228,11 +284,13 @@ export interface Source extends Part {
 /** A sequence that needs code of its own, by the name it has in the simulator. */
 export interface BehaviourPart extends Part {
   kind: 'behaviour'
-  behaviour: 'boiler-sequence'
-  /** The loads it watches, by the role the behaviour gives them. */
-  watches: Record<string, string>
+  behaviour: 'boiler-sequence' | 'circulator-call'
+  /** What it watches, by the role the behaviour gives it. */
+  watches: Record<string, Condition>
   /** The settings it uses, by the name the behaviour gives them. */
   figures: Record<string, Amount>
+  /** What a phase is called on this device where it is not the usual word. */
+  words?: Readonly<Record<string, string>>
 }
 
 export type Primitive =
@@ -250,6 +308,7 @@ export type Primitive =
   | Sensor
   | Fuse
   | Source
+  | BusPort
   | BehaviourPart
 
 /** What a terminal needs or gives; rules are written against these. */
@@ -275,7 +334,15 @@ export interface TerminalType {
 }
 
 export type Control =
-  | { kind: 'choice'; id: string; label: string; values: readonly { id: string; label: string }[]; initial: string }
+  | {
+      kind: 'choice'
+      id: string
+      label: string
+      values: readonly { id: string; label: string }[]
+      initial: string
+      /** Not a switch for a demand but how things stand with the device: a link lost, a latch left over. */
+      ambient?: boolean
+    }
   | {
       kind: 'number'
       id: string
@@ -298,14 +365,31 @@ export interface Setting {
   default: number
   /** Where the default comes from. */
   origin: string
+  /** The values in words, where it is a jumper or a choice at set-up. */
+  choices?: readonly { value: number; label: string }[]
 }
+
+/** The shelves of the catalogue, in the order in which they are shown. */
+export const families = {
+  supply: 'Supply',
+  timing: 'Programmers and receivers',
+  thermostats: 'Thermostats',
+  valves: 'Valves',
+  relays: 'Relays and transformers',
+  boilers: 'Boilers and heat pumps',
+  water: 'Pumps, fans, heaters',
+} as const
+export type Family = keyof typeof families
 
 export interface DeviceType {
   id: string
   version: number
   name: string
+  family: Family
   /** One paragraph: how it works. */
   about: string
+  /** Where it usually stands. */
+  stands: string
   terminals: readonly TerminalType[]
   controls: readonly Control[]
   settings: readonly Setting[]

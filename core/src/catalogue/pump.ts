@@ -5,6 +5,8 @@ export const pump: DeviceType = {
   id: 'pump',
   version: 2,
   name: 'Circulating pump',
+  family: 'water',
+  stands: 'In the flow near the boiler or inside it.',
   about: 'Runs while it has live and neutral. It draws power, and hums, with a seized rotor too.',
   terminals: [
     { id: 'L', legend: 'L', role: 'input' },

@@ -1,4 +1,4 @@
-import { endSwitch, endSwitchSetting, springDrive, springSettings } from './motor'
+import { endSwitch, endSwitchSetting, lever, port, springDrive, springSettings } from './motor'
 import type { DeviceType, TerminalType } from './primitives'
 
 const lead: TerminalType[] = [
@@ -11,8 +11,10 @@ const settings = springSettings(6, 'domain: about 6 W driving and stalled')
 /** Open without power: what it feeds is served until something of higher priority shuts it. */
 export const normallyOpenValve: DeviceType = {
   id: 'two-port-valve-normally-open',
-  version: 1,
+  version: 2,
   name: 'Two-port valve, normally open',
+  family: 'valves',
+  stands: 'In the flow common to all heating, behind the tee to the cylinder.',
   about:
     'Open while unpowered; power drives it shut against its spring and keeps it there. It has no end switch and no lever.',
   terminals: lead,
@@ -20,16 +22,18 @@ export const normallyOpenValve: DeviceType = {
   settings,
   inputs: [],
   primitives: [
-    ...springDrive('M', 'N', { ends: { shut: 'open', open: 'shut' }, lever: false }),
-    { kind: 'port', id: 'outlet', label: 'outlet', actuator: 'travel', openFrom: 0, openTo: 0.98 },
+    ...springDrive('M', 'N', { ends: { shut: 'open', open: 'shut' }, manual: false }),
+    port('outlet', 'outlet', 0, 0.98),
   ],
 }
 
 /** Rests at heating, driven to hot water. */
 export const diverterValve: DeviceType = {
   id: 'diverter-valve',
-  version: 1,
+  version: 2,
   name: 'Three-port diverter, spring return',
+  family: 'valves',
+  stands: 'In the cylinder cupboard, where the flow divides.',
   about:
     'Rests open to heating; power drives it over to hot water, where a switch makes near the end of its travel. Without ' +
     'power the spring takes it back. The flow enters the port the body is marked for.',
@@ -38,13 +42,13 @@ export const diverterValve: DeviceType = {
     { id: 'SF', legend: 'Switch feed', role: 'contact-feed', lead: 'grey' },
     { id: 'SO', legend: 'Switch out', role: 'output', lead: 'orange' },
   ],
-  controls: [],
+  controls: [lever],
   settings: [...settings, endSwitchSetting],
   inputs: [],
   primitives: [
     ...springDrive('M', 'N', { ends: { shut: 'at heating', open: 'at hot water' } }),
-    { kind: 'port', id: 'heating', label: 'heating port', actuator: 'travel', openFrom: 0, openTo: 0.5 },
-    { kind: 'port', id: 'hot-water', label: 'hot water port', actuator: 'travel', openFrom: 0.5, openTo: 1 },
+    port('heating', 'heating port', 0, 0.5),
+    port('hot-water', 'hot water port', 0.5, 1),
     endSwitch('SF', 'SO'),
   ],
 }

@@ -4,6 +4,8 @@ export const suppressor: DeviceType = {
   id: 'suppressor',
   version: 1,
   name: 'Suppressor',
+  family: 'relays',
+  stands: 'Across the input it protects, in the boiler or the wiring centre.',
   about:
     'A resistor and a capacitor in series, put across an input that acts on induced voltage: it draws the little ' +
     'current an open core can carry and leaves next to no volts. A real switched live takes no notice of it.',

@@ -1,33 +1,34 @@
-import { neverMakes, neverOperates, openCircuit, stuckMade, stuckOperated } from './failures'
-import type { DeviceType } from './primitives'
+import { neverAsks, neverOperates, openCircuit, stuckOperated } from './failures'
+import type { Changeover, Condition, DeviceType, Load, Setting, TerminalType } from './primitives'
+import { contactOf, differential, electronicDifferential, onTheWall, roomDial, sensorOf } from './thermostat-parts'
+
+const replace = 'Replace the room thermostat.'
+const feed: TerminalType = { id: 'L', legend: 'Feed', role: 'contact-feed' }
+const switched: TerminalType = { id: 'SL', legend: 'Switched live', role: 'output' }
+const earth: TerminalType = { id: 'E', legend: 'Earth', role: 'earth' }
+const supply: TerminalType[] = [
+  { id: 'L', legend: 'Permanent live', role: 'permanent-live' },
+  { id: 'N', legend: 'Neutral', role: 'neutral' },
+]
+const changeoverTerminals: TerminalType[] = [
+  { id: 'COM', legend: 'Common', role: 'contact-feed' },
+  { id: 'NO', legend: 'Normally open', role: 'output' },
+  { id: 'NC', legend: 'Normally closed', role: 'output' },
+]
 
 export const roomThermostat: DeviceType = {
   id: 'room-thermostat-neutral',
-  version: 1,
+  version: 2,
   name: 'Room thermostat with neutral',
+  family: 'thermostats',
+  stands: onTheWall,
   about:
     'A bimetal contact between the feed and the switched live. A small accelerator heater between the switched live ' +
     'and neutral warms the bimetal while it calls, so that it lets go sooner; without the neutral the room swings widely.',
-  terminals: [
-    { id: 'L', legend: 'Feed', role: 'contact-feed' },
-    { id: 'SL', legend: 'Switched live', role: 'output' },
-    { id: 'N', legend: 'Neutral', role: 'neutral' },
-    { id: 'E', legend: 'Earth', role: 'earth' },
-  ],
-  controls: [
-    { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 5, max: 30, step: 1, initial: 10 },
-    { kind: 'number', id: 'room', label: 'Room', unit: '°C', min: -5, max: 40, step: 0.5, initial: 18, ambient: true },
-  ],
+  terminals: [feed, switched, { id: 'N', legend: 'Neutral', role: 'neutral' }, earth],
+  controls: roomDial.map((c) => ({ ...c, ...(c.id === 'set' ? { step: 1 } : {}) })),
   settings: [
-    {
-      id: 'differential',
-      label: 'Differential',
-      unit: 'K',
-      min: 0.5,
-      max: 6,
-      default: 3,
-      origin: 'domain: 2 K and more without the heater',
-    },
+    differential(0.5, 6, 3, 'domain: 2 K and more without the heater'),
     {
       id: 'accelerated',
       label: 'Differential with accelerator',
@@ -41,26 +42,10 @@ export const roomThermostat: DeviceType = {
   inputs: [],
   primitives: [
     {
-      kind: 'sensor',
-      id: 'bimetal',
-      label: 'bimetal',
-      reads: 'room',
-      setPoint: 'set',
-      differential: { setting: 'differential' },
+      ...sensorOf('bimetal', 'bimetal', 'room'),
       accelerator: { load: 'accelerator', differential: { setting: 'accelerated' } },
     },
-    {
-      kind: 'contact',
-      id: 'contact',
-      label: 'contact',
-      a: 'L',
-      b: 'SL',
-      closedWhen: { sensor: 'bimetal' },
-      failures: [
-        neverMakes('contact does not make', 2, 'Replace the room thermostat.'),
-        stuckMade('contact welded', 1, 'Replace the room thermostat.'),
-      ],
-    },
+    contactOf('L', 'SL', { sensor: 'bimetal' }, replace),
     {
       kind: 'load',
       id: 'accelerator',
@@ -68,72 +53,35 @@ export const roomThermostat: DeviceType = {
       from: 'SL',
       to: 'N',
       watts: 0.3,
-      failures: [openCircuit('accelerator open', 0.3, 'Replace the room thermostat.')],
+      failures: [openCircuit('accelerator open', 0.3, replace)],
     },
   ],
 }
 
-export const cylinderThermostat: DeviceType = {
-  id: 'cylinder-thermostat',
+/** A plain bimetal in the line. */
+export const twoWireThermostat: DeviceType = {
+  id: 'room-thermostat-two-wire',
   version: 1,
-  name: 'Cylinder thermostat',
+  name: 'Room thermostat, two-wire',
+  family: 'thermostats',
+  stands: onTheWall,
   about:
-    'Strapped to the cylinder about a third of the way up. A changeover: C is joined to DEMAND while the cylinder is ' +
-    'cold and to SATISFIED once it is hot.',
-  terminals: [
-    { id: 'C', legend: 'Common', role: 'contact-feed' },
-    { id: 'DEMAND', legend: 'Demand', role: 'output' },
-    { id: 'SATISFIED', legend: 'Satisfied', role: 'output' },
-    { id: 'E', legend: 'Earth', role: 'earth' },
-  ],
-  controls: [
-    { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 40, max: 75, step: 1, initial: 60 },
-    {
-      kind: 'number',
-      id: 'cylinder',
-      label: 'Cylinder',
-      unit: '°C',
-      min: 5,
-      max: 95,
-      step: 1,
-      initial: 65,
-      ambient: true,
-    },
-  ],
-  settings: [
-    { id: 'differential', label: 'Differential', unit: 'K', min: 4, max: 15, default: 8, origin: 'domain: 6 to 10 K' },
-  ],
+    'A bimetal contact and nothing else: it clicks, needs no neutral, and swings by two kelvin and more. It passes mains or ' +
+    'extra-low voltage alike.',
+  terminals: [feed, switched, earth],
+  controls: roomDial.map((c) => ({ ...c, ...(c.id === 'set' ? { step: 1 } : {}) })),
+  settings: [differential(1, 6, 2.5, 'domain: 2 K and more')],
   inputs: [],
-  primitives: [
-    {
-      kind: 'sensor',
-      id: 'phial',
-      label: 'sensor',
-      reads: 'cylinder',
-      setPoint: 'set',
-      differential: { setting: 'differential' },
-    },
-    {
-      kind: 'changeover',
-      id: 'contact',
-      label: 'contact',
-      common: 'C',
-      no: 'DEMAND',
-      nc: 'SATISFIED',
-      operatedWhen: { sensor: 'phial' },
-      failures: [
-        neverOperates('contact does not make', 2, 'Replace the cylinder thermostat.'),
-        stuckOperated('contact welded at demand', 1, 'Replace the cylinder thermostat.'),
-      ],
-    },
-  ],
+  primitives: [sensorOf('bimetal', 'bimetal', 'room'), contactOf('L', 'SL', { sensor: 'bimetal' }, replace)],
 }
 
-/** A battery one, or a plain two-wire contact: it needs no neutral and gives no volts of its own. */
+/** A battery one: it needs no neutral and gives no volts of its own. */
 export const voltFreeThermostat: DeviceType = {
   id: 'room-thermostat-volt-free',
-  version: 1,
+  version: 2,
   name: 'Room thermostat, volt-free contact',
+  family: 'thermostats',
+  stands: onTheWall,
   about:
     'A battery works the electronics; the contact between the feed and the switched conductor gives no volts of its ' +
     'own and takes mains or extra-low voltage alike.',
@@ -141,42 +89,131 @@ export const voltFreeThermostat: DeviceType = {
     { id: 'R', legend: 'Feed', role: 'contact-feed' },
     { id: 'W', legend: 'Switched', role: 'output' },
   ],
-  controls: [
-    { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 5, max: 30, step: 0.5, initial: 10 },
-    { kind: 'number', id: 'room', label: 'Room', unit: '°C', min: -5, max: 40, step: 0.5, initial: 18, ambient: true },
-  ],
-  settings: [
-    {
-      id: 'differential',
-      label: 'Differential',
-      unit: 'K',
-      min: 0.2,
-      max: 3,
-      default: 0.5,
-      origin: 'domain: 0.5 to 1 K',
-    },
-  ],
+  controls: roomDial,
+  settings: [electronicDifferential],
   inputs: [],
   primitives: [
-    {
-      kind: 'sensor',
-      id: 'electronics',
-      label: 'sensor',
-      reads: 'room',
-      setPoint: 'set',
-      differential: { setting: 'differential' },
-    },
-    {
-      kind: 'contact',
-      id: 'contact',
-      label: 'contact',
-      a: 'R',
-      b: 'W',
-      closedWhen: { sensor: 'electronics' },
-      failures: [
-        neverMakes('contact does not make', 2, 'Fresh batteries first, then replace the room thermostat.'),
-        stuckMade('contact welded', 1, 'Replace the room thermostat.'),
-      ],
-    },
+    { ...sensorOf('electronics', 'sensor', 'room'), failures: [neverAsks('battery flat', 2, 'Fresh batteries.')] },
+    contactOf('R', 'W', { sensor: 'electronics' }, replace),
   ],
+}
+
+const ownDraw: Setting = {
+  id: 'watts',
+  label: 'Own draw',
+  unit: 'W',
+  min: 0.5,
+  max: 10,
+  default: 1.5,
+  origin: 'usual value',
+}
+const electronics: Load = {
+  kind: 'load',
+  id: 'electronics',
+  label: 'electronics',
+  from: 'L',
+  to: 'N',
+  watts: { setting: 'watts' },
+  lights: true,
+  failures: [openCircuit('electronics dead, display dark', 1, 'Replace it.')],
+}
+const changeover = (operatedWhen: Condition): Changeover => ({
+  kind: 'changeover',
+  id: 'contact',
+  label: 'contact',
+  common: 'COM',
+  no: 'NO',
+  nc: 'NC',
+  operatedWhen,
+  failures: [
+    neverOperates('contact does not make', 2, 'Replace it.'),
+    stuckOperated('contact welded', 1, 'Replace it.'),
+  ],
+})
+
+export const poweredThermostat: DeviceType = {
+  id: 'room-thermostat-powered',
+  version: 1,
+  name: 'Room thermostat, mains powered',
+  family: 'thermostats',
+  stands: onTheWall,
+  about:
+    'Permanent live and neutral work the electronics; a changeover contact stands apart and needs a feed of its own, often ' +
+    'a link from L.',
+  terminals: [...supply, ...changeoverTerminals],
+  controls: roomDial,
+  settings: [electronicDifferential, ownDraw],
+  inputs: [],
+  primitives: [
+    sensorOf('probe', 'sensor', 'room'),
+    electronics,
+    changeover({ all: [{ sensor: 'probe' }, { energised: 'electronics' }] }),
+  ],
+}
+
+/** Keeps its own times; fed from permanent live, or through the programmer's heating channel. */
+export const programmableThermostat: DeviceType = {
+  ...poweredThermostat,
+  id: 'room-thermostat-programmable',
+  version: 1,
+  name: 'Programmable room thermostat',
+  about:
+    'Its own clock changes the temperature it asks for. Fed from permanent live, the programmer’s heating channel does ' +
+    'nothing any more: tell the user and label it. Fed through that channel, both have to be on.',
+  controls: [
+    {
+      kind: 'choice',
+      id: 'mode',
+      label: 'Mode',
+      values: [
+        { id: 'off', label: 'Off' },
+        { id: 'on', label: 'Heat' },
+      ],
+      initial: 'on',
+    },
+    ...roomDial,
+  ],
+  primitives: [
+    sensorOf('probe', 'sensor', 'room'),
+    electronics,
+    changeover({ all: [{ control: 'mode', is: ['on'] }, { sensor: 'probe' }, { energised: 'electronics' }] }),
+  ],
+}
+
+/** Starts heating before the pipes freeze, whatever the programmer says. */
+export const frostThermostat: DeviceType = {
+  id: 'frost-thermostat',
+  version: 1,
+  name: 'Frost thermostat',
+  family: 'thermostats',
+  stands: 'In the coldest place with pipes in it: garage, loft, boiler room.',
+  about:
+    'A bimetal contact that closes in the cold, from permanent live past the programmer to the heating valve’s motor. In ' +
+    'series with a pipe thermostat it lets go once the pipes are warm. With several zones it back-feeds the common ' +
+    'heating ON through thermostats that are closed.',
+  terminals: [feed, switched, earth],
+  controls: [
+    { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 0, max: 15, step: 1, initial: 5 },
+    { kind: 'number', id: 'air', label: 'Air', unit: '°C', min: -20, max: 30, step: 1, initial: 12, ambient: true },
+  ],
+  settings: [differential(0.5, 4, 2, 'usual value')],
+  inputs: [],
+  primitives: [sensorOf('bimetal', 'bimetal', 'air'), contactOf('L', 'SL', { sensor: 'bimetal' }, 'Replace it.')],
+}
+
+export const pipeThermostat: DeviceType = {
+  id: 'pipe-thermostat',
+  version: 1,
+  name: 'Pipe thermostat',
+  family: 'thermostats',
+  stands: 'Strapped to the return, in series with the frost thermostat.',
+  about: 'Closed while the pipe it is strapped to is cold; lets go once water at the set temperature comes back.',
+  terminals: [feed, switched, earth],
+  controls: [
+    { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 5, max: 60, step: 1, initial: 25 },
+    { kind: 'number', id: 'pipe', label: 'Pipe', unit: '°C', min: -10, max: 95, step: 1, initial: 15, ambient: true },
+  ],
+  settings: [differential(1, 10, 6, 'usual value')],
+  inputs: [],
+  primitives: [sensorOf('phial', 'sensor', 'pipe'), contactOf('L', 'SL', { sensor: 'phial' }, 'Replace it.')],
 }

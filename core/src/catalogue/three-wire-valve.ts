@@ -1,12 +1,14 @@
 import { jammed, openCircuit, seizedOpen, seizedPartWay, seizedShut } from './failures'
-import { motorSettings, motorWinding } from './motor'
+import { motorSettings, motorWinding, port } from './motor'
 import type { DeviceType } from './primitives'
 
 /** Permanent live drives it either way; the switched live says which. */
 export const threeWireValve: DeviceType = {
   id: 'three-wire-valve',
-  version: 1,
+  version: 2,
   name: 'Three-port diverter, driven both ways',
+  family: 'valves',
+  stands: 'On the heat pump or system boiler’s outlet, where the flow divides.',
   about:
     'Permanent live and neutral move it; the switched live chooses the end: live to hot water, dead to heating. There is ' +
     'no spring: without power it stays where it is. A jumper reverses the sense. With the wrong sense each call heats ' +
@@ -28,6 +30,10 @@ export const threeWireValve: DeviceType = {
       max: 1,
       default: 0,
       origin: 'as delivered',
+      choices: [
+        { value: 0, label: 'not fitted' },
+        { value: 1, label: 'fitted' },
+      ],
     },
   ],
   inputs: [],
@@ -69,7 +75,7 @@ export const threeWireValve: DeviceType = {
         seizedPartWay('seized half way', 0.8, 'Actuator off, turn the spindle by hand: stiff, replace the valve.'),
       ],
     },
-    { kind: 'port', id: 'heating', label: 'heating port', actuator: 'travel', openFrom: 0, openTo: 0.5 },
-    { kind: 'port', id: 'hot-water', label: 'hot water port', actuator: 'travel', openFrom: 0.5, openTo: 1 },
+    port('heating', 'heating port', 0, 0.5),
+    port('hot-water', 'hot water port', 0.5, 1),
   ],
 }

@@ -15,7 +15,8 @@ export function actionsFor(circuit: Circuit, at: ContactRef, asking: boolean): A
   const visit = (c: Condition): void => {
     if ('control' in c) {
       const control = type.controls.find((k) => k.id === c.control)!
-      if (control.kind !== 'choice') return
+      // How things stand with the device is not for the user of the heating to set.
+      if (control.kind !== 'choice' || control.ambient) return
       const value = asking ? c.is[0] : control.values.find((v) => !c.is.includes(v.id))!.id
       actions.push({ do: 'set', device: device.id, control: c.control, value })
     } else if ('sensor' in c) {
@@ -27,7 +28,8 @@ export function actionsFor(circuit: Circuit, at: ContactRef, asking: boolean): A
       const value = String(asking ? knob.max : knob.min)
       actions.push({ do: 'set', device: device.id, control: sensor.setPoint, value })
     } else if ('all' in c) c.all.forEach(visit)
-    else if ('any' in c) c.any.forEach(visit)
+    // Of several ways to ask, a person takes the first: the others are there for other reasons.
+    else if ('any' in c) visit(c.any[0])
   }
   if (condition) visit(condition)
   return actions

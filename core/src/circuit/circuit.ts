@@ -2,6 +2,7 @@ import type {
   Actuator,
   Amount,
   BehaviourPart,
+  BusPort,
   Changeover,
   Condition,
   ConditionLeaf,
@@ -68,6 +69,7 @@ export interface CompiledDevice {
   actuatorIndex: Map<string, number>
   sensorIndex: Map<string, number>
   behaviourIndex: Map<string, number>
+  busIndex: Map<string, number>
   /** By the condition that speaks of it. */
   camIndex: Map<ConditionLeaf, number>
   /** A figure in its own unit, from the device's settings, else the type's default. */
@@ -151,6 +153,8 @@ export interface CompiledActuator {
   reversed: boolean
   openMs: number
   returnMs: number
+  /** The travel its lever can be latched at; 0 where it has no latch. */
+  latchedAt: number
   /** Fractions of travel at which something switches on the way up, ascending. */
   thresholds: number[]
   /** Fractions of travel at which something lets go on the way down, ascending. */
@@ -174,12 +178,25 @@ export interface CompiledSensor {
   setPoint: number
   differential: number
   accelerator?: { load: number; differential: number }
+  /** The control it throws above its set-point. */
+  throws?: { control: number; to: string }
 }
 export interface CompiledBehaviour {
   device: number
   part: BehaviourPart
-  watches: Record<string, number>
+  watches: Record<string, Condition>
   figures: Record<string, number>
+}
+export interface CompiledBus {
+  device: number
+  part: BusPort
+  a: number
+  b: number
+  /** The load that shows that its device is under supply. */
+  powered: number
+  /** Of a controller, the load that shows that the boiler feeds the link. */
+  heard?: number
+  answerMs: number
 }
 export interface CompiledSource {
   device: number
@@ -215,6 +232,7 @@ export interface Circuit {
   ports: CompiledPort[]
   sensors: CompiledSensor[]
   behaviours: CompiledBehaviour[]
+  buses: CompiledBus[]
   sources: CompiledSource[]
   /** Owner and initial value of each control, in vector order. */
   controls: { device: number; id: string; initial: string | number }[]

@@ -38,6 +38,7 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
     actuatorIndex: new Map(),
     sensorIndex: new Map(),
     behaviourIndex: new Map(),
+    busIndex: new Map(),
     camIndex: new Map(),
     amount,
   }
@@ -158,6 +159,7 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
           reversed: p.reversed !== undefined && amount(p.reversed) === 1,
           openMs: amount(p.openSeconds) * 1000,
           returnMs: amount(p.returnSeconds) * 1000,
+          latchedAt: p.latch ? amount(p.latch.at) : 0,
           thresholds: spoken.map((leaf) => amount(leaf.reached)).sort(ascending),
           releases: spoken.flatMap((l) => (l.releasedAt === undefined ? [] : [amount(l.releasedAt)])).sort(ascending),
         })
@@ -180,6 +182,21 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
               load: load(p.accelerator.load),
               differential: amount(p.accelerator.differential),
             },
+            throws: p.throws && { control: compiled.controlIndex.get(p.throws.control)!, to: p.throws.to },
+          }) - 1,
+        )
+        break
+      case 'bus':
+        compiled.busIndex.set(
+          p.id,
+          circuit.buses.push({
+            device: index,
+            part: p,
+            a: atom(p.a),
+            b: atom(p.b),
+            powered: load(p.powered),
+            heard: p.heard === undefined ? undefined : load(p.heard),
+            answerMs: amount(p.answerSeconds ?? 0) * 1000,
           }) - 1,
         )
         break
@@ -189,7 +206,7 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
           circuit.behaviours.push({
             device: index,
             part: p,
-            watches: Object.fromEntries(Object.entries(p.watches).map(([role, part]) => [role, load(part)])),
+            watches: p.watches,
             figures: Object.fromEntries(Object.entries(p.figures).map(([role, figure]) => [role, amount(figure)])),
           }) - 1,
         )

@@ -31,6 +31,7 @@ export function compile(installation: Installation): Circuit {
     ports: [],
     sensors: [],
     behaviours: [],
+    buses: [],
     sources: [],
     controls: [],
   }
@@ -57,7 +58,7 @@ export function compile(installation: Installation): Circuit {
       addAtom({
         ref: `${device.id}.${t.id}`,
         owner: device.id,
-        legend: t.legend,
+        legend: device.legends?.[t.id] ?? t.legend,
         kind: t.internal ? 'internal' : 'device',
         role: t.role,
       })

@@ -44,7 +44,8 @@ export function observables(circuit: Circuit): Observable[] {
   for (const { device, type } of circuit.devices) {
     if (type.primitives.some((p) => p.kind === 'actuator' && p.lever)) found.push({ kind: 'valve', device: device.id })
     if (type.inputs.length > 0) found.push({ kind: 'boiler', device: device.id })
-    if (type.primitives.some((p) => p.kind === 'load' && p.work)) found.push({ kind: 'pump', device: device.id })
+    if (type.primitives.some((p) => p.kind === 'load' && p.work === 'runs'))
+      found.push({ kind: 'pump', device: device.id })
   }
   const linked = new Set(installation.links.filter((l) => l.kind !== 'cut').map((l) => l.between[1]))
   const used = new Set(

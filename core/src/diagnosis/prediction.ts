@@ -2,7 +2,7 @@ import { actionsFor } from '../checks'
 import type { Circuit } from '../circuit'
 import type { Fault } from '../hypotheses'
 import { terminalVolts } from '../instruments'
-import { Simulation } from '../simulation'
+import { calledPhases, Simulation } from '../simulation'
 import { askableContacts } from './candidates'
 import { answers, observableKey, stateKey, type Answer, type ControlState, type Observable } from './observation'
 
@@ -53,9 +53,7 @@ export class Predictor {
       case 'boiler': {
         // What the boiler shows is what it believes: its phase, not the terminal.
         const at = this.circuit.deviceIndex.get(observable.device)!
-        const called = this.circuit.behaviours.some(
-          (b, i) => b.device === at && (sim.phase(i).phase === 'self-check' || sim.phase(i).phase === 'firing'),
-        )
+        const called = this.circuit.behaviours.some((b, i) => b.device === at && calledPhases.has(sim.phase(i).phase))
         return called ? yes : no
       }
       case 'pump': {

@@ -62,6 +62,32 @@ export const examples: readonly Example[] = [
     '120-60',
   ),
   make('single-zone', 'Single zone, volt-free call', 'single-zone', [heating('Flat')]),
+  make('single-zone-mains', 'Single zone, mains call from a wireless receiver', 'single-zone-mains', [heating('Flat')]),
+  make('single-zone-bus', 'Single zone, digital bus', 'single-zone-bus', [heating('Flat')]),
+  make('single-zone-electric', 'Single zone, electric boiler', 'single-zone-electric', [heating('Cabin')]),
+  make('single-zone-relay', 'Single zone, mains controls and a relay', 'single-zone-relay', [heating('Office')]),
+  make('smart-receiver', 'Two-port, smart receiver', 'smart-receiver', [heating('House'), hotWater]),
+  make('more-zones', 'Two-port with towel rails, underfloor and a zone for later', 'more-zones', [
+    heating('House'),
+    { kind: 'towel-rails', name: 'Towel rails' },
+    { kind: 'underfloor', name: 'Garden room' },
+    { kind: 'underfloor', name: 'Wet room' },
+    { kind: 'later', name: 'Annexe' },
+    hotWater,
+  ]),
+  make('unvented', 'Two-port, unvented cylinder with frost protection', 'unvented', [
+    heating('Downstairs'),
+    heating('Upstairs'),
+    hotWater,
+  ]),
+  make(
+    'fan-convector',
+    'Switching relays with fan convectors',
+    'fan-convector',
+    [heating('Shop'), heating('Store')],
+    '120-60',
+  ),
+  make('gravity', 'Gravity hot water, pumped heating', 'gravity', [heating('House'), hotWater]),
 ]
 
 export const exampleById = (id: string): Example | undefined => examples.find((e) => e.id === id)

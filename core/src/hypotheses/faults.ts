@@ -101,6 +101,22 @@ function damageOf(circuit: Circuit, device: number, part: string, failure: Failu
       return [{ part: 'actuator', index: actuatorIndex.get(part)!, held: 1 }]
     case 'no-return':
       return [{ part: 'spring', index: actuatorIndex.get(part)! }]
+    case 'makes-sometimes':
+      return circuit.contacts.flatMap((contact, index): Damage[] =>
+        contact.device === device && contact.part.id === part && !contact.inverted
+          ? [{ part: 'contact', index, held: 'at-times' }]
+          : [],
+      )
+    case 'held-energised':
+      return [{ part: 'load', index: loadIndex.get(part)!, how: 'held' }]
+    case 'never-asks':
+      return [{ part: 'sensor', index: at(circuit.sensors) }]
+    case 'locked-out':
+      return [{ part: 'behaviour', index: at(circuit.behaviours) }]
+    case 'silent':
+      return [{ part: 'bus', index: at(circuit.buses) }]
+    case 'passes':
+      return [{ part: 'port', index: at(circuit.ports) }]
     case 'blown':
       return [{ part: 'fuse', index: at(circuit.fuses) }]
   }

@@ -89,6 +89,8 @@ export const deviceSchema = z.object({
   type: idSchema,
   place: idSchema,
   settings: z.record(z.string(), settingValueSchema).default({}),
+  /** What is printed beside a terminal, by its id, where it differs from the catalogue's legend. */
+  legends: z.record(z.string(), z.string().trim().min(1).max(60)).optional(),
   provenance,
 })
 export type Device = z.infer<typeof deviceSchema>
@@ -138,8 +140,14 @@ export const demandSchema = z.object({
   channel: contactRefSchema.nullable(),
   /** The thermostat contact that asks for it; null where it is timed only, or its thermostat comes later. */
   thermostat: contactRefSchema.nullable(),
-  /** The valves that open its circuit, and at which port of a three-port one; none where the boiler's own water is it. */
-  circuit: z.object({ valves: z.array(z.object({ device: idSchema, port: idSchema.optional() })).max(6) }),
+  /**
+   * The valves that open its circuit, and at which port of a three-port one; none where the boiler's own water is it. And
+   * the pumps and fans that have to run for it, besides what the boiler runs itself.
+   */
+  circuit: z.object({
+    valves: z.array(z.object({ device: idSchema, port: idSchema.optional() })).max(6),
+    runs: z.array(idSchema).max(6).optional(),
+  }),
   /** The boiler input it must end at. */
   call: z.object({ boiler: idSchema, input: idSchema }),
   /** Demands whose circuits may open with this one without a demand of their own. */

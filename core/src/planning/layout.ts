@@ -6,6 +6,8 @@ export interface Wire {
   /** The device's terminal; null where the device has none for it (an earth parked at a plastic back plate). */
   terminal: string | null
   use: Use
+  /** Where the near end is, when not at a terminal: in a connector behind the backplate. */
+  connector?: string
   /** The wiring centre's function the other end goes to. */
   to: string
 }
@@ -57,7 +59,11 @@ export class Layout {
     const cores: Core[] = []
     for (const colour of colours.bySize[size]) {
       const taken = used.find((u) => u.colour === colour)
-      const near: End = taken?.wire.terminal ? at(`${device}.${taken.wire.terminal}`) : { at: 'cut-back' }
+      const near: End = taken?.wire.connector
+        ? { at: 'connector', connector: taken.wire.connector }
+        : taken?.wire.terminal
+          ? at(`${device}.${taken.wire.terminal}`)
+          : { at: 'cut-back' }
       const core: Core = { id: colour, colour, areaMm2: 0.75, ends: [near, { at: 'loose' }] }
       const sleeve = taken && colours.sleeveFor(taken.wire.use, colour)
       if (sleeve) core.sleeve = sleeve
@@ -100,6 +106,11 @@ export class Layout {
       ratedForMains: true,
       cores: cores.map(({ colour, from, to }) => ({ id: colour, colour, areaMm2: 0.75, ends: [at(from), at(to)] })),
     })
+  }
+
+  /** A link between two terminals of one device: fitted, or a factory link that has been cut. */
+  link(a: string, b: string, kind: Link['kind'] = 'fitted'): void {
+    this.links.push({ id: `link-${this.links.length + 1}`, kind, between: [a, b] })
   }
 
   /** Allocates terminals and links. Call once, when every cable is in. */

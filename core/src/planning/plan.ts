@@ -1,13 +1,22 @@
 import type { Installation } from '../installation'
 import type { PlanBrief, SchemeId } from './brief'
 import { planDiverter } from './diverter'
+import { planFanConvector } from './fan-convector'
+import { planGravity } from './gravity'
 import { planHotWaterPriority } from './hot-water-priority'
 import { planLowVoltage } from './low-voltage'
 import { planMidPosition } from './mid-position'
+import { planMoreZones } from './more-zones'
 import { planRelayPanel } from './relay-panel'
 import { planSingleZone } from './single-zone'
+import { planSingleZoneBus } from './single-zone-bus'
+import { planSingleZoneElectric } from './single-zone-electric'
+import { planSingleZoneMains } from './single-zone-mains'
+import { planSingleZoneRelay } from './single-zone-relay'
+import { planSmartReceiver } from './smart-receiver'
 import { planThreeWireDiverter } from './three-wire-diverter'
 import { planTwoPort } from './two-port'
+import { planUnvented } from './unvented'
 
 const planners: Record<SchemeId, (brief: PlanBrief, id: string, name: string) => Installation> = {
   'two-port': planTwoPort,
@@ -18,6 +27,15 @@ const planners: Record<SchemeId, (brief: PlanBrief, id: string, name: string) =>
   'low-voltage': planLowVoltage,
   'relay-panel': planRelayPanel,
   'single-zone': planSingleZone,
+  'fan-convector': planFanConvector,
+  gravity: planGravity,
+  'more-zones': planMoreZones,
+  'single-zone-bus': planSingleZoneBus,
+  'single-zone-electric': planSingleZoneElectric,
+  'single-zone-mains': planSingleZoneMains,
+  'single-zone-relay': planSingleZoneRelay,
+  'smart-receiver': planSmartReceiver,
+  unvented: planUnvented,
 }
 
 /** Plans the system a parsed brief describes; returns a parsed document. */

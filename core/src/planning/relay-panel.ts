@@ -1,5 +1,6 @@
 import type { Installation } from '../installation'
 import type { PlanBrief } from './brief'
+import { thermostatWire } from './colours'
 import { circuitsOf, PlannedSystem } from './system'
 
 /**
@@ -34,9 +35,19 @@ export function planRelayPanel(brief: PlanBrief, id: string, name: string): Inst
       { terminal: '21', colour: 'blue', to: 'T1' },
       { terminal: '24', colour: 'orange', to: 'T2' },
     ])
-    system.device(`zv-${n}`, `${zone} valve`, 'zone-valve-24')
-    // The end switch stays out of it: the relay's second pole calls.
-    system.lead(`zv-${n}`, `${zone} valve`, { M1: `valve-${n}`, M2: 'C', S1: null, S2: null })
+    // Its end switch stays out of it: the relay's second pole calls.
+    system.device(`zv-${n}`, `${zone} valve`, 'zone-valve-24-three-screw')
+    layout.cable(
+      `zv-${n}-cable`,
+      `${zone} valve cable`,
+      `zv-${n}`,
+      [
+        { terminal: 'F', use: 'line', to: `valve-${n}` },
+        { terminal: 'M', use: 'switched', to: 'C' },
+      ],
+      5,
+      { cores: 2, colours: thermostatWire },
+    )
     system.heating(n, zone, {
       circuit: { valves: [{ device: `zv-${n}` }] },
       call: { boiler: 'boiler', input: 'T' },

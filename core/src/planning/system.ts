@@ -1,6 +1,6 @@
 import { deviceType, typeDirectory } from '../catalogue'
 import { parseInstallation, type Demand, type Device, type Installation, type Place } from '../installation'
-import { supplies, type PlanBrief } from './brief'
+import { supplies, type CircuitKind, type PlanBrief } from './brief'
 import { coloursOf, thermostatWire } from './colours'
 import { Layout, type Wire } from './layout'
 
@@ -11,17 +11,27 @@ export const mains: readonly Wire[] = [
   { terminal: 'E', use: 'earth', to: 'E' },
 ]
 
+export const namesOf = (brief: PlanBrief, kind: CircuitKind): string[] =>
+  brief.circuits.filter((c) => c.kind === kind).map((c) => c.name)
+
 /** The names of a brief's circuits: heating ones in order, and the hot water one. */
 export const circuitsOf = (brief: PlanBrief) => ({
-  heating: brief.circuits.filter((c) => c.kind === 'heating').map((c) => c.name),
-  hotWater: brief.circuits.find((c) => c.kind === 'hot-water')?.name ?? 'Hot water',
+  heating: namesOf(brief, 'heating'),
+  hotWater: namesOf(brief, 'hot-water')[0] ?? 'Hot water',
 })
 
 /** What of a demand the scheme decides. */
-type DemandRest = Pick<Demand, 'circuit' | 'call'> & { priority?: number; channel?: null }
+type DemandRest = Pick<Demand, 'circuit' | 'call'> &
+  Partial<Pick<Demand, 'priority' | 'channel' | 'thermostat' | 'companions'>>
 
 /** Where the spur feeds what does not pass the wiring centre. */
-const spurLoad = { L: 'spur.L', N: 'spur.N', E: 'spur.E' }
+export const spurLoad = { L: 'spur.L', N: 'spur.N', E: 'spur.E' }
+
+/** Switched conductors from terminals to functions; those without a function are left out. */
+const switched = (to: Record<string, string | undefined>): Wire[] =>
+  Object.entries(to).flatMap(([terminal, f]) =>
+    f === undefined ? [] : [{ terminal, use: 'switched' as const, to: f }],
+  )
 
 const channel = (contact: string) => ({ device: 'programmer', contact })
 
@@ -31,6 +41,7 @@ export class PlannedSystem {
   private readonly places: Place[] = [{ id: 'plant', name: 'Plant cupboard' }]
   private readonly devices: Device[] = []
   private readonly demands: Demand[] = []
+  private readonly connectors: { id: string; name: string; place: string; ways: number }[] = []
 
   constructor(private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply'>) {
     this.layout = new Layout('wc', brief)
@@ -40,8 +51,12 @@ export class PlannedSystem {
     this.places.push({ id, name })
   }
 
-  device(id: string, name: string, type: string, place = 'plant'): void {
-    this.devices.push({ id, name, type, place, settings: {} })
+  device(id: string, name: string, type: string, place = 'plant', settings: Device['settings'] = {}): void {
+    this.devices.push({ id, name, type, place, settings })
+  }
+
+  connector(id: string, name: string, place: string): void {
+    this.connectors.push({ id, name, place, ways: 2 })
   }
 
   /** Heating of a zone: programmer channel, its own thermostat. */
@@ -55,7 +70,7 @@ export class PlannedSystem {
     this.demand({ id: 'hot-water', name, kind: 'hot-water', channel: channel('hot-water'), thermostat, ...rest })
   }
 
-  demand(demand: Omit<Demand, 'companions' | 'priority'> & { priority?: number }): void {
+  demand(demand: Omit<Demand, 'companions' | 'priority'> & Partial<Demand>): void {
     this.demands.push({ companions: [], priority: 0, ...demand })
   }
 
@@ -73,9 +88,9 @@ export class PlannedSystem {
   }
 
   /** The two-channel programmer: which function each channel's ON goes to. Its plastic plate needs no earth. */
-  programmer(on: { heating?: string; hotWater?: string }): void {
+  programmer(on: { heating?: string; hotWater?: string }, type = 'programmer-two-channel', settings = {}): void {
     this.place('controls', 'Programmer position')
-    this.device('programmer', 'Programmer', 'programmer-two-channel', 'controls')
+    this.device('programmer', 'Programmer', type, 'controls', settings)
     this.layout.cable(
       'programmer-cable',
       'Programmer cable',
@@ -84,17 +99,63 @@ export class PlannedSystem {
         { terminal: 'L', use: 'line', to: 'L' },
         { terminal: 'N', use: 'neutral', to: 'N' },
         { terminal: null, use: 'earth', to: 'E' },
-        ...(on.heating ? [{ terminal: 'HTG-ON', use: 'switched' as const, to: on.heating }] : []),
-        ...(on.hotWater ? [{ terminal: 'HW-ON', use: 'switched' as const, to: on.hotWater }] : []),
+        ...switched({ 'HTG-ON': on.heating, 'HW-ON': on.hotWater }),
       ],
       8,
     )
   }
 
+  /** A cable of single conductors to functions of the wiring centre, beside the mains conductors of a first cable. */
+  secondCable(
+    id: string,
+    label: string,
+    device: string,
+    to: Record<string, string | undefined>,
+    lengthM: number,
+  ): void {
+    const wires: Wire[] = [...switched(to), { terminal: null, use: 'earth', to: 'E' }]
+    this.layout.cable(id, label, device, wires, lengthM, wires.length <= 3 ? { cores: 3 } : {})
+  }
+
+  /** Line and neutral of a device in plastic, and where its other terminals go. */
+  powered(id: string, label: string, to: Record<string, string | undefined>, lengthM: number): void {
+    this.layout.cable(
+      `${id}-cable`,
+      `${label} cable`,
+      id,
+      [
+        { terminal: 'L', use: 'line', to: 'L' },
+        { terminal: 'N', use: 'neutral', to: 'N' },
+        { terminal: null, use: 'earth', to: 'E' },
+        ...switched(to),
+      ],
+      lengthM,
+    )
+  }
+
   /** The room thermostat of a zone, from one function to another. */
-  roomThermostat(n: number, name: string, from: string, to: string): void {
+  roomThermostat(n: number, name: string, from: string, to: string, type = 'room-thermostat-neutral'): void {
     this.place(`zone-${n}`, name)
-    this.device(`stat-${n}`, `${name} thermostat`, 'room-thermostat-neutral', `zone-${n}`)
+    this.device(`stat-${n}`, `${name} thermostat`, type, `zone-${n}`)
+    const has = (terminal: string) => deviceType(type).terminals.some((t) => t.id === terminal)
+    this.layout.cable(
+      `stat-${n}-cable`,
+      `${name} thermostat cable`,
+      `stat-${n}`,
+      [
+        { terminal: 'L', use: 'line', to: from },
+        { terminal: has('N') ? 'N' : null, use: 'neutral', to: 'N' },
+        { terminal: has('E') ? 'E' : null, use: 'earth', to: 'E' },
+        { terminal: 'SL', use: 'switched', to },
+      ],
+      12,
+    )
+  }
+
+  /** A powered thermostat: L and COM from `from` joined by a link of its own, NO to `to`. */
+  poweredThermostat(n: number, name: string, from: string, to: string, type: string): void {
+    this.place(`zone-${n}`, name)
+    this.device(`stat-${n}`, `${name} thermostat`, type, `zone-${n}`)
     this.layout.cable(
       `stat-${n}-cable`,
       `${name} thermostat cable`,
@@ -102,11 +163,12 @@ export class PlannedSystem {
       [
         { terminal: 'L', use: 'line', to: from },
         { terminal: 'N', use: 'neutral', to: 'N' },
-        { terminal: 'E', use: 'earth', to: 'E' },
-        { terminal: 'SL', use: 'switched', to },
+        { terminal: null, use: 'earth', to: 'E' },
+        { terminal: 'NO', use: 'switched', to },
       ],
       12,
     )
+    this.layout.link(`stat-${n}.L`, `stat-${n}.COM`)
   }
 
   /** A battery thermostat with a volt-free contact between two extra-low-voltage functions. */
@@ -178,8 +240,8 @@ export class PlannedSystem {
   }
 
   /** A boiler with a volt-free call, on the spur past the wiring centre; its call on the functions T1 and T2. */
-  voltFreeBoiler(): void {
-    this.device('boiler', 'Boiler', 'boiler-volt-free-call')
+  voltFreeBoiler(type = 'boiler-volt-free-call'): void {
+    this.device('boiler', 'Boiler', type)
     this.direct('boiler-feed', 'Boiler feed', spurLoad, 'boiler', 3)
     this.layout.cable(
       'call-cable',
@@ -201,19 +263,106 @@ export class PlannedSystem {
   }
 
   /** The pump on the boiler's own output. */
-  pump(): void {
-    this.device('pump', 'Pump', 'pump')
-    this.direct('pump-cable', 'Pump cable', { L: 'boiler.PL', N: 'boiler.PN', E: 'boiler.PE' }, 'pump', 2)
+  pump(name = 'Pump'): void {
+    this.device('pump', name, 'pump')
+    this.direct('pump-cable', `${name} cable`, { L: 'boiler.PL', N: 'boiler.PN', E: 'boiler.PE' }, 'pump', 2)
   }
 
-  /** Line, neutral and earth from three terminals straight to a device's own, past the wiring centre. */
-  direct(id: string, label: string, from: Record<'L' | 'N' | 'E', string>, device: string, lengthM: number): void {
+  /** A pump without an output of its own, run by a function of the wiring centre. */
+  pumpOn(live: string): void {
+    this.device('pump', 'Pump', 'pump')
+    this.layout.cable(
+      'pump-cable',
+      'Pump cable',
+      'pump',
+      [{ terminal: 'L', use: 'switched', to: live }, ...mains.slice(1)],
+      2,
+      {
+        cores: 3,
+      },
+    )
+  }
+
+  /** A control with one contact in the line, at a place of its own. */
+  twoWire(
+    id: string,
+    name: string,
+    type: string,
+    [place, placeName]: [string, string],
+    from: string,
+    to: string,
+  ): void {
+    if (!this.places.some((p) => p.id === place)) this.place(place, placeName)
+    this.device(id, name, type, place)
+    const [feed, out] = deviceType(type).terminals
+    this.layout.cable(
+      `${id}-cable`,
+      `${name} cable`,
+      id,
+      [
+        { terminal: feed.id, use: 'line', to: from },
+        { terminal: out.id, use: 'switched', to },
+        { terminal: 'E', use: 'earth', to: 'E' },
+      ],
+      6,
+      { cores: this.brief.cable === 'five-core' ? 5 : 4 },
+    )
+  }
+
+  /** A manifold controller on the mains, its rooms' thermostats and heads, and its call from one function to another. */
+  manifold(rooms: readonly string[], call: { from: string; to: string }): void {
+    this.place('manifold', 'Underfloor manifold')
+    this.device('manifold', 'Manifold controller', 'manifold-controller', 'manifold')
+    this.layout.cable(
+      'manifold-cable',
+      'Manifold cable',
+      'manifold',
+      [...mains, { terminal: 'K1', use: 'switched', to: call.from }, { terminal: 'K2', use: 'switched', to: call.to }],
+      6,
+      { cores: 5 },
+    )
+    rooms.forEach((room, i) => {
+      const n = i + 1
+      this.place(`room-${n}`, room)
+      this.device(
+        `stat-u${n}`,
+        `${room} thermostat`,
+        i % 2 === 0 ? 'room-thermostat-two-wire' : 'room-thermostat-neutral',
+        `room-${n}`,
+      )
+      const { wanted } = coloursOf(this.brief.supply)
+      const needsNeutral = i % 2 === 1
+      this.layout.direct(
+        `stat-u${n}-cable`,
+        `${room} thermostat cable`,
+        [
+          { colour: wanted.line[0], from: `manifold.F${n}`, to: `stat-u${n}.L` },
+          { colour: wanted.switched[0], from: `manifold.S${n}`, to: `stat-u${n}.SL` },
+          ...(needsNeutral ? [{ colour: wanted.neutral[0], from: `manifold.HN${n}`, to: `stat-u${n}.N` }] : []),
+          { colour: wanted.earth[0], from: 'manifold.E', to: `stat-u${n}.E` },
+        ],
+        10,
+      )
+      this.device(`head-${n}`, `${room} head`, 'thermal-head', 'manifold')
+      this.layout.direct(
+        `head-${n}-lead`,
+        `${room} head lead`,
+        [
+          { colour: 'brown', from: `manifold.H${n}`, to: `head-${n}.L` },
+          { colour: 'blue', from: `manifold.HN${n}`, to: `head-${n}.N` },
+        ],
+        1,
+      )
+    })
+  }
+
+  /** Line, neutral and, where given, earth from terminals straight to a device's own, past the wiring centre. */
+  direct(id: string, label: string, from: { L: string; N: string; E?: string }, device: string, lengthM: number): void {
     const { wanted } = coloursOf(this.brief.supply)
-    const cores = mains.map(({ terminal, use }) => ({
-      colour: wanted[use][0],
-      from: from[terminal as 'L' | 'N' | 'E'],
-      to: `${device}.${terminal}`,
-    }))
+    const cores = mains.flatMap(({ terminal, use }) => {
+      const at = from[terminal as 'L' | 'N' | 'E']
+      return at === undefined ? [] : [{ colour: wanted[use][0], from: at, to: `${device}.${terminal}` }]
+    })
     this.layout.direct(id, label, cores, lengthM)
   }
 
@@ -235,6 +384,7 @@ export class PlannedSystem {
         types: used.map((type) => ({ id: type, version: deviceType(type).version })),
         places,
         devices,
+        connectors: this.connectors,
         wiringCentres: [{ id: 'wc', name: 'Wiring centre', place: 'plant', terminals: layout.terminals }],
         cables: layout.cables,
         links: layout.links,

@@ -3,10 +3,11 @@ import { check } from '../checks'
 import { compile } from '../circuit'
 import {
   cableSchedule,
+  circuitKindIds,
+  circuitsTaken,
   planBriefSchema,
   planSystem,
   schemeIds,
-  schemes,
   supplies,
   supplyIds,
   terminalSchedule,
@@ -34,14 +35,12 @@ describe('a plan', () => {
       for (const supply of supplyIds)
         for (const cable of ['five-core', 'only-needed'] as const)
           for (const terminals of ['separate', 'merged'] as const) {
-            const { heating, hotWater } = schemes[scheme]
-            const list: PlanBrief['circuits'] = [
-              ...Array.from({ length: Math.min(2, heating[1]) }, (_, i) => ({
-                kind: 'heating' as const,
-                name: `Z${i}`,
+            const list: PlanBrief['circuits'] = circuitKindIds.flatMap((kind) =>
+              Array.from({ length: Math.min(2, circuitsTaken(scheme, kind)[1]) }, (_, i) => ({
+                kind,
+                name: `${kind} ${i}`,
               })),
-              ...Array.from({ length: hotWater[1] }, () => ({ kind: 'hot-water' as const, name: 'W' })),
-            ]
+            )
             const brief = planBriefSchema.parse({ scheme, supply, circuits: list, cable, terminals })
             const plan = planSystem(brief, 'p', 'Plan')
             expect([scheme, supply, check(compile(plan)).findings]).toEqual([scheme, supply, []])

@@ -1,3 +1,5 @@
+import type { BehaviourPart } from '../catalogue'
+
 /** A named behaviour: what a device does that contacts and timers alone do not tell. */
 export interface BehaviourState {
   phase: string
@@ -7,7 +9,7 @@ export interface BehaviourState {
 
 export interface Behaviour {
   initial: BehaviourState
-  /** The state that follows, given which watched loads are energised. Called until it returns the state it was given. */
+  /** The state that follows, given which of the watched conditions hold. Called until it returns the state it was given. */
   react(
     state: BehaviourState,
     seen: Record<string, boolean>,
@@ -30,6 +32,8 @@ const boilerSequence: Behaviour = {
     switch (state.phase) {
       case 'off':
         return stay('idle')
+      case 'lockout':
+        return stay('idle')
       case 'idle':
         return call ? { phase: 'self-check', until: now + selfCheckSeconds * 1000 } : state
       case 'self-check':
@@ -44,4 +48,25 @@ const boilerSequence: Behaviour = {
   },
 }
 
-export const behaviours: Record<string, Behaviour> = { 'boiler-sequence': boilerSequence }
+/** A boiler that keeps its own water hot: what is called is its circulator; the burner follows the water alone. */
+const circulatorCall: Behaviour = {
+  initial: stay('off'),
+  react(state, { powered, call }) {
+    const phase = !powered ? 'off' : call ? 'circulating' : 'idle'
+    return phase === state.phase ? state : stay(phase)
+  },
+}
+
+export const behaviours: Record<BehaviourPart['behaviour'], Behaviour> = {
+  'boiler-sequence': boilerSequence,
+  'circulator-call': circulatorCall,
+}
+
+/** Phases in which a boiler shows that it answers a call. */
+export const calledPhases: ReadonlySet<string> = new Set(['self-check', 'firing', 'circulating'])
+
+/** What a sequence does that has locked itself out: nothing, until somebody resets it. */
+export function lockedOut(state: BehaviourState, { powered }: Record<string, boolean>): BehaviourState {
+  const phase = powered ? 'lockout' : 'off'
+  return state.phase === phase ? state : stay(phase)
+}

@@ -1,5 +1,6 @@
-import type { Condition } from '../catalogue'
+import type { BusRequest, Condition } from '../catalogue'
 import type { CompiledDevice } from '../circuit'
+import { travelTolerance } from './travel'
 
 /** What a condition can see of the state. */
 export interface View {
@@ -11,10 +12,10 @@ export interface View {
   /** Which switches on the gear stand operated. */
   cams: Uint8Array
   phase(behaviour: number): string
+  /** Of bus ports: has a controller a boiler that answers, does a boiler hear this asked? */
+  linked(bus: number): boolean
+  hears(bus: number, request: BusRequest): boolean
 }
-
-/** Travel is counted in fractions; sums of floating steps may fall short of a threshold by a rounding. */
-const travelTolerance = 1e-9
 
 /** Does a condition of this device hold just now? */
 export function holds(condition: Condition, device: CompiledDevice, view: View): boolean {
@@ -30,6 +31,9 @@ export function holds(condition: Condition, device: CompiledDevice, view: View):
   if ('energised' in condition) return view.energised[device.loadIndex.get(condition.energised)!] === 1
   if ('behaviour' in condition)
     return condition.in.includes(view.phase(device.behaviourIndex.get(condition.behaviour)!))
+  if ('setting' in condition) return device.amount(condition) === condition.is
+  if ('linked' in condition) return view.linked(device.busIndex.get(condition.linked)!)
+  if ('hears' in condition) return view.hears(device.busIndex.get(condition.hears)!, condition.request)
   if ('all' in condition) return condition.all.every((c) => holds(c, device, view))
   if ('any' in condition) return condition.any.some((c) => holds(c, device, view))
   return !holds(condition.not, device, view)

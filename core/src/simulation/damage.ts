@@ -3,26 +3,42 @@ import { wholeState, type Circuit, type CircuitState } from '../circuit'
 /** One thing that is broken, by the compiled part it breaks. A fault is a list of these. */
 export type Damage =
   | { part: 'edge'; index: number }
-  | { part: 'contact'; index: number; held: 'open' | 'closed' }
-  | { part: 'load'; index: number; how: 'open' | 'jammed' }
+  | { part: 'contact'; index: number; held: 'open' | 'closed' | 'at-times' }
+  | { part: 'load'; index: number; how: 'open' | 'jammed' | 'held' }
   | { part: 'actuator'; index: number; held: number }
   | { part: 'spring'; index: number }
   | { part: 'fuse'; index: number }
   | { part: 'insulation'; index: number }
   | { part: 'transformer'; index: number }
   | { part: 'diode'; index: number; how: 'open' | 'short' }
+  | { part: 'sensor'; index: number }
+  | { part: 'behaviour'; index: number }
+  | { part: 'bus'; index: number }
+  | { part: 'port'; index: number }
 
 export const NOT_HELD = -1
+/** Of a contact: makes at every other operation. */
+export const AT_TIMES = 2
 
 /** All the damage an installation has taken: part of its state, never of its document. */
 export interface DamageState extends Omit<CircuitState, 'closed'> {
-  /** -1 free, 0 held open, 1 held closed. */
+  /** -1 free, 0 held open, 1 held closed, 2 makes at times only. */
   heldContacts: Int8Array
   jammedLoads: Uint8Array
+  /** 1 where a load is taken for energised whatever reaches it. */
+  heldLoads: Uint8Array
   /** -1 free, else the position it is held at. */
   heldActuators: Float64Array
   /** 1 where nothing takes the travel back. */
   brokenSprings: Uint8Array
+  /** 1 where a sensor never asks. */
+  deadSensors: Uint8Array
+  /** 1 where a sequence has locked itself out. */
+  lockedOut: Uint8Array
+  /** 1 where a bus port is silent. */
+  silentBuses: Uint8Array
+  /** 1 where a water port lets by while it is shut. */
+  passingPorts: Uint8Array
 }
 
 /** The damage that shows in the circuit, as text; contacts that are held show by where they stand. */
@@ -38,6 +54,11 @@ export const noDamage = (circuit: Circuit): DamageState =>
     jammedLoads: new Uint8Array(circuit.loads.length),
     heldActuators: new Float64Array(circuit.actuators.length).fill(NOT_HELD),
     brokenSprings: new Uint8Array(circuit.actuators.length),
+    heldLoads: new Uint8Array(circuit.loads.length),
+    deadSensors: new Uint8Array(circuit.sensors.length),
+    lockedOut: new Uint8Array(circuit.behaviours.length),
+    silentBuses: new Uint8Array(circuit.buses.length),
+    passingPorts: new Uint8Array(circuit.ports.length),
   })
 
 export const copyDamage = (from: DamageState): DamageState => ({
@@ -52,7 +73,15 @@ export const copyDamage = (from: DamageState): DamageState => ({
   jammedLoads: from.jammedLoads.slice(),
   heldActuators: from.heldActuators.slice(),
   brokenSprings: from.brokenSprings.slice(),
+  heldLoads: from.heldLoads.slice(),
+  deadSensors: from.deadSensors.slice(),
+  lockedOut: from.lockedOut.slice(),
+  silentBuses: from.silentBuses.slice(),
+  passingPorts: from.passingPorts.slice(),
 })
+
+const heldAs = { open: 0, closed: 1, 'at-times': AT_TIMES } as const
+const loadDamage = { open: 'openLoads', jammed: 'jammedLoads', held: 'heldLoads' } as const
 
 export function inflict(state: DamageState, damage: Damage, present: boolean): void {
   const bit = present ? 1 : 0
@@ -61,10 +90,10 @@ export function inflict(state: DamageState, damage: Damage, present: boolean): v
       state.broken[damage.index] = bit
       break
     case 'contact':
-      state.heldContacts[damage.index] = present ? (damage.held === 'closed' ? 1 : 0) : NOT_HELD
+      state.heldContacts[damage.index] = present ? heldAs[damage.held] : NOT_HELD
       break
     case 'load':
-      ;(damage.how === 'open' ? state.openLoads : state.jammedLoads)[damage.index] = bit
+      state[loadDamage[damage.how]][damage.index] = bit
       break
     case 'actuator':
       state.heldActuators[damage.index] = present ? damage.held : NOT_HELD
@@ -83,6 +112,18 @@ export function inflict(state: DamageState, damage: Damage, present: boolean): v
       break
     case 'diode':
       ;(damage.how === 'open' ? state.openDiodes : state.shortedDiodes)[damage.index] = bit
+      break
+    case 'sensor':
+      state.deadSensors[damage.index] = bit
+      break
+    case 'behaviour':
+      state.lockedOut[damage.index] = bit
+      break
+    case 'bus':
+      state.silentBuses[damage.index] = bit
+      break
+    case 'port':
+      state.passingPorts[damage.index] = bit
       break
   }
 }

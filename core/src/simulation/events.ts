@@ -1,4 +1,4 @@
-export type Motion = 'opening' | 'open' | 'closing' | 'shut' | 'stopped' | 'held'
+export type Motion = 'opening' | 'open' | 'closing' | 'shut' | 'stopped' | 'held' | 'latched'
 
 /** Something that happened, at a simulated time in ms. Devices and parts are named by their ids. */
 export type SimEvent = { time: number } & (
@@ -10,5 +10,8 @@ export type SimEvent = { time: number } & (
   | { kind: 'work'; device: string; part: string; running: boolean }
   | { kind: 'short' }
   | { kind: 'fuse' | 'trip' | 'burnt'; device: string; part: string }
+  | { kind: 'limit'; device: string; part: string }
+  | { kind: 'unlatched'; device: string; part: string }
+  | { kind: 'bus'; device: string; part: string; linked: boolean }
   | { kind: 'hunting' }
 )

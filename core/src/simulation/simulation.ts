@@ -1,23 +1,21 @@
+import type { Condition } from '../catalogue'
 import { electricsOf, potentials, shortCircuit, type Circuit, type Electrics, type Potential } from '../circuit'
 import { ActionError } from './actions'
-import { behaviours, type BehaviourState } from './behaviours'
+import { behaviours, lockedOut, type BehaviourState } from './behaviours'
+import { Bus, type BusReading } from './bus'
 import { holds, type View } from './conditions'
 import { copyDamage, damageKey, inflict, noDamage, NOT_HELD, type Damage, type DamageState } from './damage'
 import type { Motion, SimEvent } from './events'
 import { Protection } from './protection'
 import { Rounds } from './rounds'
 import { senses } from './sensing'
+import { Switches } from './switches'
+import { Travel, type Drives } from './travel'
 
-/** Contacts break before they make, and neither takes no time: nothing can loop in zero time. Usual values. */
-const breakMs = 2
-const makeMs = 5
 /** A load under more volts than it withstands is gone in this: usual for small electronics and windings. */
 const burnMs = 20
-/** Travel is counted in fractions; sums of floating steps may fall short of a threshold by a rounding. */
-const travelTolerance = 1e-9
-
 /** Events that leave something broken or open. */
-const lasting: ReadonlySet<SimEvent['kind']> = new Set(['short', 'fuse', 'trip', 'burnt'])
+const lasting: ReadonlySet<SimEvent['kind']> = new Set(['short', 'fuse', 'trip', 'burnt', 'limit'])
 
 export type Verdict = 'settled' | 'hunting' | 'unfinished'
 
@@ -38,13 +36,10 @@ export class Simulation {
   hunting = false
 
   private readonly controls: (string | number)[]
-  private readonly closed: Uint8Array
-  private readonly contactDue: Float64Array
-  private readonly position: Float64Array
-  private readonly velocity: Float64Array
-  private readonly motion: Motion[]
+  private readonly switches: Switches
+  private readonly travel: Travel
+  private readonly bus: Bus
   private readonly sensing: Uint8Array
-  private readonly cams: Uint8Array
   private readonly energisedLoads: Uint8Array
   private readonly burnDue: Float64Array
   private readonly working: Uint8Array
@@ -64,13 +59,10 @@ export class Simulation {
     from?: Simulation,
   ) {
     this.controls = from ? from.controls.slice() : circuit.controls.map((c) => c.initial)
-    this.closed = from ? from.closed.slice() : new Uint8Array(circuit.contacts.length)
-    this.contactDue = from ? from.contactDue.slice() : new Float64Array(circuit.contacts.length).fill(Infinity)
-    this.position = from ? from.position.slice() : new Float64Array(circuit.actuators.length)
-    this.velocity = from ? from.velocity.slice() : new Float64Array(circuit.actuators.length)
-    this.motion = from ? from.motion.slice() : circuit.actuators.map(() => 'shut' as const)
+    this.switches = new Switches(circuit, from?.switches)
+    this.travel = new Travel(circuit, from?.travel)
+    this.bus = new Bus(circuit, from?.bus)
     this.sensing = from ? from.sensing.slice() : new Uint8Array(circuit.sensors.length)
-    this.cams = from ? from.cams.slice() : new Uint8Array(circuit.cams.length)
     this.burnDue = from ? from.burnDue.slice() : new Float64Array(circuit.loads.length).fill(Infinity)
     this.energisedLoads = from ? from.energisedLoads.slice() : new Uint8Array(circuit.loads.length)
     this.working = from ? from.working.slice() : new Uint8Array(circuit.loads.length)
@@ -83,10 +75,12 @@ export class Simulation {
       controls: this.controls,
       energised: this.energisedLoads,
       sensing: this.sensing,
-      position: this.position,
-      velocity: this.velocity,
-      cams: this.cams,
+      position: this.travel.position,
+      velocity: this.travel.velocity,
+      cams: this.travel.cams,
       phase: (i) => this.phases[i].phase,
+      linked: (port) => this.bus.linked(port),
+      hears: (port, request) => this.bus.hears(port, request),
     }
     if (from) {
       this.time = from.time
@@ -142,13 +136,13 @@ export class Simulation {
 
   /** Simulated time in ms of the next event, Infinity where nothing is under way. */
   nextEventAt(): number {
-    let next = this.protection.nextAt()
+    let next = Math.min(
+      this.protection.nextAt(),
+      this.switches.nextAt(),
+      this.travel.nextAt(this.time),
+      this.bus.nextAt(),
+    )
     for (const due of this.burnDue) if (due < next) next = due
-    for (let i = 0; i < this.contactDue.length; i++) if (this.contactDue[i] < next) next = this.contactDue[i]
-    for (let i = 0; i < this.position.length; i++) {
-      const at = this.travelEventAt(i)
-      if (at < next) next = at
-    }
     for (const phase of this.phases) if (phase.until < next) next = phase.until
     return next
   }
@@ -202,17 +196,18 @@ export class Simulation {
     return this.controls[this.circuit.devices[this.circuit.deviceIndex.get(device)!].controlIndex.get(control)!]
   }
   contactClosed(contact: number): boolean {
-    return this.closed[contact] === 1
+    return this.switches.closed[contact] === 1
   }
   /** Should this throw be closed, by its own device's condition? Differs from what it is when it has failed or is on its way. */
   contactShouldBeClosed(contact: number): boolean {
     const c = this.circuit.contacts[contact]
     return holds(c.closedWhen, this.circuit.devices[c.device], this.view) !== c.inverted
   }
-  /** Does its device ask for this throw to be closed, by controls and what it senses, supply taken as given? */
+  /** Does its device ask for this throw to be closed, by controls and what it senses, supply taken as given and no bus? */
   contactAsked(contact: number): boolean {
     const c = this.circuit.contacts[contact]
-    const supplied = { ...this.view, energised: new Uint8Array(this.energisedLoads.length).fill(1) }
+    const energised = new Uint8Array(this.energisedLoads.length).fill(1)
+    const supplied: View = { ...this.view, energised, linked: () => false }
     return holds(c.closedWhen, this.circuit.devices[c.device], supplied) !== c.inverted
   }
   contactHeld(contact: number): boolean {
@@ -238,10 +233,14 @@ export class Simulation {
     return this.working[load] === 1
   }
   actuatorPosition(actuator: number): number {
-    return this.position[actuator]
+    return this.travel.position[actuator]
   }
   actuatorMotion(actuator: number): Motion {
-    return this.motion[actuator]
+    return this.travel.motion[actuator]
+  }
+  /** Does it not move at all, by hand or motor? */
+  actuatorSeized(actuator: number): boolean {
+    return this.damage.heldActuators[actuator] !== NOT_HELD
   }
   /** Is its travel not free: seized somewhere, or with nothing to take it back? */
   actuatorHeld(actuator: number): boolean {
@@ -249,6 +248,30 @@ export class Simulation {
   }
   loadJammed(load: number): boolean {
     return this.damage.jammedLoads[load] === 1
+  }
+  /** Is this input taken for energised whatever reaches it? */
+  loadHeld(load: number): boolean {
+    return this.damage.heldLoads[load] === 1
+  }
+  sensorDead(sensor: number): boolean {
+    return this.damage.deadSensors[sensor] === 1
+  }
+  portPasses(port: number): boolean {
+    return this.damage.passingPorts[port] === 1
+  }
+  behaviourLockedOut(behaviour: number): boolean {
+    return this.damage.lockedOut[behaviour] === 1
+  }
+  /** Does a condition of this device hold just now? */
+  conditionHolds(condition: Condition, device: number): boolean {
+    return holds(condition, this.circuit.devices[device], this.view)
+  }
+  /** How every bus link stands. */
+  busReadings(): BusReading[] {
+    return this.bus.readings(this.now)
+  }
+  busSilent(port: number): boolean {
+    return this.damage.silentBuses[port] === 1
   }
   sensorAsks(sensor: number): boolean {
     return this.sensing[sensor] === 1
@@ -269,70 +292,48 @@ export class Simulation {
     this.react()
   }
 
-  private travelEventAt(i: number): number {
-    const v = this.velocity[i]
-    if (v === 0) return Infinity
-    const p = this.position[i]
-    const { thresholds, releases } = this.circuit.actuators[i]
-    const target =
-      v > 0 ? Math.min(1, thresholds.find((t) => t > p) ?? 1) : Math.max(0, releases.findLast((t) => t < p) ?? 0)
-    return Math.max(this.time + 1, Math.ceil(this.time + (target - p) / v - 1e-6))
-  }
-
   private moveTo(time: number): void {
     const ms = time - this.time
     this.time = time
-    if (ms === 0) return
-    for (let i = 0; i < this.position.length; i++)
-      this.position[i] = Math.min(1, Math.max(0, this.position[i] + this.velocity[i] * ms))
+    if (ms > 0) this.travel.pass(ms)
   }
 
   /** Everything that happens at one instant: due contacts and fuses switch, then each part answers what it sees. */
   private react(): void {
-    this.switchDueContacts()
+    this.switches.switchDue(this.time, this.damage, this.contactSwitched)
     this.openProtection()
     this.burnLoads()
-    this.now = electricsOf(this.circuit, { ...this.damage, closed: this.closed }, this.stateKey())
+    this.now = electricsOf(this.circuit, { ...this.damage, closed: this.switches.closed }, this.stateKey())
     this.noticeShort()
     this.protection.watch(this.now, this.time)
     this.updateLoads()
-    this.updateTravel()
-    this.updateCams()
+    this.travel.update(this.damage, this.drives)
     this.updateSensors()
+    this.updateBus()
     this.updateBehaviours()
-    this.scheduleContacts()
+    this.switches.schedule(this.time, this.damage, (i) => this.contactShouldBeClosed(i))
     this.countVisit()
   }
 
   /** Names the electrical state: contacts sixteen to a character, then the damage. */
   private stateKey(): string {
+    const { closed } = this.switches
     let key = ''
-    for (let i = 0; i < this.closed.length; i += 16) {
+    for (let i = 0; i < closed.length; i += 16) {
       let bits = 0
-      for (let k = 0; k < 16 && i + k < this.closed.length; k++) bits |= this.closed[i + k] << k
+      for (let k = 0; k < 16 && i + k < closed.length; k++) bits |= closed[i + k] << k
       key += String.fromCharCode(bits)
     }
     return `${key}|${this.damageKey}`
   }
 
-  private switchDueContacts(): void {
-    for (let i = 0; i < this.closed.length; i++) {
-      const held = this.damage.heldContacts[i]
-      if (held !== NOT_HELD) {
-        this.contactDue[i] = Infinity
-        if (this.closed[i] !== held) this.switchContact(i, held)
-      } else if (this.contactDue[i] <= this.time) {
-        this.contactDue[i] = Infinity
-        this.switchContact(i, this.closed[i] ? 0 : 1)
-      }
-    }
+  private readonly contactSwitched = (i: number, closed: boolean): void => {
+    const { device, part, throw: name } = this.circuit.contacts[i]
+    this.log({ time: this.time, kind: 'contact', device: this.idOf(device), part: part.id, throw: name, closed })
   }
 
-  private switchContact(i: number, to: number): void {
-    this.closed[i] = to
-    const { device, part, throw: name } = this.circuit.contacts[i]
-    const id = this.circuit.devices[device].device.id
-    this.log({ time: this.time, kind: 'contact', device: id, part: part.id, throw: name, closed: to === 1 })
+  private idOf(device: number): string {
+    return this.circuit.devices[device].device.id
   }
 
   private noticeShort(): void {
@@ -347,13 +348,13 @@ export class Simulation {
       this.damage.blown[fuse] = 1
       this.damageKey = damageKey(this.damage)
       const { device, part } = this.circuit.fuses[fuse]
-      this.log({ time: this.time, kind: 'fuse', device: this.circuit.devices[device].device.id, part: part.id })
+      this.log({ time: this.time, kind: 'fuse', device: this.idOf(device), part: part.id })
     }
     for (const trip of this.protection.tripping(this.time)) {
       const { device, part } = this.circuit.trips[trip]
       const { control, to } = part.throws
       this.controls[this.circuit.devices[device].controlIndex.get(control)!] = to
-      this.log({ time: this.time, kind: 'trip', device: this.circuit.devices[device].device.id, part: part.id })
+      this.log({ time: this.time, kind: 'trip', device: this.idOf(device), part: part.id })
     }
   }
 
@@ -364,7 +365,7 @@ export class Simulation {
       this.damage.openLoads[i] = 1
       this.damageKey = damageKey(this.damage)
       const { device, part } = this.circuit.loads[i]
-      this.log({ time: this.time, kind: 'burnt', device: this.circuit.devices[device].device.id, part: part.id })
+      this.log({ time: this.time, kind: 'burnt', device: this.idOf(device), part: part.id })
     })
   }
 
@@ -374,48 +375,41 @@ export class Simulation {
     this.circuit.loads.forEach(({ device, part, pullsIn, dropsOut, withstands }, i) => {
       const whole = !this.damage.openLoads[i]
       const volts = this.now.loadVolts[i]
-      const on = whole && volts >= (this.energisedLoads[i] ? dropsOut : pullsIn) ? 1 : 0
+      const works = whole && volts >= (this.energisedLoads[i] ? dropsOut : pullsIn)
+      const on = works || this.damage.heldLoads[i] ? 1 : 0
       this.energisedLoads[i] = on
       if (!whole || volts <= withstands) this.burnDue[i] = Infinity
       else if (this.burnDue[i] === Infinity) this.burnDue[i] = this.time + burnMs
       if (!part.work) return
-      const works = on && !this.damage.jammedLoads[i] ? 1 : 0
-      if (works === this.working[i]) return
-      this.working[i] = works
-      const id = this.circuit.devices[device].device.id
-      this.log({ time: this.time, kind: 'work', device: id, part: part.id, running: works === 1 })
+      const running = on && !this.damage.jammedLoads[i] ? 1 : 0
+      if (running === this.working[i]) return
+      this.working[i] = running
+      this.log({ time: this.time, kind: 'work', device: this.idOf(device), part: part.id, running: running === 1 })
     })
   }
 
-  private updateTravel(): void {
-    this.circuit.actuators.forEach(({ device, part, drivenBy, movedBy, reversed, openMs, returnMs }, i) => {
-      const held = this.damage.heldActuators[i]
-      if (held !== NOT_HELD) this.position[i] = held
-      const p = this.position[i]
-      const turns = (load: number) => this.energisedLoads[load] === 1 && !this.damage.jammedLoads[load]
-      const driven = turns(drivenBy) !== reversed
-      // Half-waves hold a rotor that is at rest or driving; they cannot stop one on its way back.
-      const holding = this.loadHolds(drivenBy) && this.velocity[i] >= 0 && p > 0
-      const stays = movedBy === undefined ? holding || this.damage.brokenSprings[i] === 1 : !turns(movedBy)
-      const moves = held === NOT_HELD && (movedBy === undefined || !stays)
-      let v = 0
-      if (moves) v = driven ? (p < 1 ? 1 / openMs : 0) : p > 0 && !stays ? -1 / returnMs : 0
-      this.velocity[i] = v
-      const resting: Motion = p >= 1 ? 'open' : p <= 0 ? 'shut' : holding ? 'held' : 'stopped'
-      const motion: Motion = v > 0 ? 'opening' : v < 0 ? 'closing' : resting
-      if (motion === this.motion[i]) return
-      this.motion[i] = motion
-      const id = this.circuit.devices[device].device.id
-      this.log({ time: this.time, kind: 'travel', device: id, part: part.id, motion, position: p })
-    })
+  /** What the valves see of the rest. */
+  private readonly drives: Drives = {
+    turns: (load) => this.energisedLoads[load] === 1 && !this.damage.jammedLoads[load],
+    holds: (load) => this.loadHolds(load),
+    latched: (actuator) => {
+      const latch = this.circuit.actuators[actuator].part.latch
+      return latch !== undefined && this.controls[this.latchControl(actuator)] === latch.latched
+    },
+    unlatch: (actuator) => {
+      const { device, part } = this.circuit.actuators[actuator]
+      this.controls[this.latchControl(actuator)] = part.latch!.free
+      this.log({ time: this.time, kind: 'unlatched', device: this.idOf(device), part: part.id })
+    },
+    moved: (actuator, motion, position) => {
+      const { device, part } = this.circuit.actuators[actuator]
+      this.log({ time: this.time, kind: 'travel', device: this.idOf(device), part: part.id, motion, position })
+    },
   }
 
-  private updateCams(): void {
-    this.circuit.cams.forEach(({ actuator, reached, releasedAt }, i) => {
-      const p = this.position[actuator]
-      if (p >= reached - travelTolerance) this.cams[i] = 1
-      else if (p <= releasedAt + travelTolerance) this.cams[i] = 0
-    })
+  private latchControl(actuator: number): number {
+    const { device, part } = this.circuit.actuators[actuator]
+    return this.circuit.devices[device].controlIndex.get(part.latch!.control)!
   }
 
   private updateSensors(): void {
@@ -423,40 +417,60 @@ export class Simulation {
       const heated = sensor.accelerator !== undefined && this.energisedLoads[sensor.accelerator.load] === 1
       const temperature = Number(this.controls[sensor.reads])
       const set = Number(this.controls[sensor.setPoint])
-      this.sensing[i] = senses(sensor, temperature, set, heated, this.sensing[i] === 1) ? 1 : 0
+      const asks = !this.damage.deadSensors[i] && senses(sensor, temperature, set, heated, this.sensing[i] === 1)
+      this.sensing[i] = asks ? 1 : 0
+      const { throws, device, part } = sensor
+      if (!throws || asks || this.controls[throws.control] === throws.to) return
+      this.controls[throws.control] = throws.to
+      this.log({ time: this.time, kind: 'limit', device: this.idOf(device), part: part.id })
     })
+  }
+
+  private updateBus(): void {
+    const { buses, devices } = this.circuit
+    if (buses.length === 0) return
+    this.bus.update(
+      this.time,
+      this.now,
+      (load) => this.energisedLoads[load] === 1,
+      (port) => this.damage.silentBuses[port] === 1,
+      (port, request) => holds(buses[port].part.requests![request]!, devices[buses[port].device], this.view),
+      (port, linked) => {
+        const { device, part } = buses[port]
+        this.log({ time: this.time, kind: 'bus', device: this.idOf(device), part: part.id, linked })
+      },
+    )
   }
 
   private updateBehaviours(): void {
     this.circuit.behaviours.forEach(({ device, part, watches, figures }, i) => {
       const seen: Record<string, boolean> = {}
-      for (const role in watches) seen[role] = this.energisedLoads[watches[role]] === 1
+      for (const role in watches) seen[role] = holds(watches[role], this.circuit.devices[device], this.view)
       for (;;) {
-        const next = behaviours[part.behaviour].react(this.phases[i], seen, figures, this.time)
-        if (next === this.phases[i]) break
-        const changed = next.phase !== this.phases[i].phase
+        const now = this.phases[i]
+        const next = this.damage.lockedOut[i]
+          ? lockedOut(now, seen)
+          : behaviours[part.behaviour].react(now, seen, figures, this.time)
+        if (next === now) break
+        const changed = next.phase !== now.phase
         this.phases[i] = next
         if (changed) {
-          const id = this.circuit.devices[device].device.id
-          this.log({ time: this.time, kind: 'phase', device: id, part: part.id, phase: next.phase })
+          this.log({ time: this.time, kind: 'phase', device: this.idOf(device), part: part.id, phase: next.phase })
         }
       }
     })
   }
 
-  private scheduleContacts(): void {
-    for (let i = 0; i < this.closed.length; i++) {
-      if (this.damage.heldContacts[i] !== NOT_HELD) continue
-      const wanted = this.contactShouldBeClosed(i) ? 1 : 0
-      if (wanted === this.closed[i]) this.contactDue[i] = Infinity
-      else if (this.contactDue[i] === Infinity) this.contactDue[i] = this.time + (wanted ? makeMs : breakMs)
-    }
-  }
-
   private countVisit(): void {
     const phases = this.phases.map((p) => p.phase).join()
     const { blown } = this.damage
-    const state = [this.closed.join(''), this.motion.join(), this.sensing.join(''), phases, blown.join('')].join('|')
+    const state = [
+      this.switches.closed.join(''),
+      this.travel.motion.join(),
+      this.sensing.join(''),
+      phases,
+      blown.join(''),
+    ].join('|')
     // An overload is under way to a fuse: whatever repeats, that does not.
     if (!this.rounds.enter(state) || this.hunting || this.protection.nextAt() < Infinity) return
     this.hunting = true

@@ -1,4 +1,4 @@
-import type { Condition } from '../catalogue'
+import type { BusRequest, Condition } from '../catalogue'
 import { conductingPath, feedsOf, secondaryLive } from '../circuit'
 import type { Motion, Simulation } from '../simulation'
 import { callLoad, loadEnds, wanted } from './demands'
@@ -14,6 +14,8 @@ export type Claim =
   | { is: 'load'; device: string; part: string; energised: boolean; open: boolean }
   | { is: 'sensor'; device: string; part: string; asks: boolean; temperature: number; set: number }
   | { is: 'control'; device: string; control: string; value: string }
+  | { is: 'setting'; device: string; setting: string; value: number }
+  | { is: 'bus'; device: string; part: string; what: 'link' | BusRequest; heard: boolean; joined: boolean }
   | { is: 'phase'; device: string; part: string; phase: string }
   | { is: 'transformer'; device: string; part: string; supplied: boolean; open: boolean }
   | { is: 'unconnected'; ref: string; pole: 'line' | 'neutral' }
@@ -167,18 +169,50 @@ class Inquiry {
       const temperature = Number(sim.control(id, part.reads))
       const set = Number(sim.control(id, part.setPoint))
       return [
-        { claim: { is: 'sensor', device: id, part: part.id, asks, temperature, set }, failed: false, because: [] },
+        {
+          claim: { is: 'sensor', device: id, part: part.id, asks, temperature, set },
+          failed: sim.sensorDead(i),
+          because: [],
+        },
       ]
     }
     if ('actuator' in condition) return [this.travel(compiled.actuatorIndex.get(condition.actuator)!)]
     if ('energised' in condition) {
       const load = compiled.loadIndex.get(condition.energised)!
-      return sim.loadEnergised(load) === value ? [this.load(load)] : []
+      if (sim.loadEnergised(load) !== value) return []
+      return this.isInner(load) ? this.openParts(device, load) : [this.load(load)]
     }
     if ('behaviour' in condition) return [this.phase(compiled.behaviourIndex.get(condition.behaviour)!)]
+    if ('setting' in condition) {
+      const stands = compiled.amount(condition)
+      if ((stands === condition.is) !== value) return []
+      return [
+        { claim: { is: 'setting', device: id, setting: condition.setting, value: stands }, failed: false, because: [] },
+      ]
+    }
+    if ('linked' in condition) return this.bus(compiled.busIndex.get(condition.linked)!, 'link', value)
+    if ('hears' in condition) return this.bus(compiled.busIndex.get(condition.hears)!, condition.request, value)
     if ('not' in condition) return this.condition(condition.not, device, !value)
     const parts = 'all' in condition ? condition.all : condition.any
     return parts.flatMap((part) => this.condition(part, device, value))
+  }
+
+  /** A link that stands or a request that is heard, or not. */
+  private bus(port: number, what: 'link' | BusRequest, value: boolean): Cause[] {
+    const { sim } = this
+    const { device, part } = sim.circuit.buses[port]
+    const id = sim.circuit.devices[device].device.id
+    const reading = sim
+      .busReadings()
+      .find((r) => r.controller === port || (r.boiler === port && (what === 'link' || r.asks.includes(what) === value)))
+    const joined = reading?.boiler !== undefined
+    const claim: Claim = { is: 'bus', device: id, part: part.id, what, heard: value, joined }
+    const asker = reading && reading.controller !== port ? sim.circuit.buses[reading.controller] : undefined
+    const because = (): Cause[] => {
+      const request = asker && what !== 'link' ? asker.part.requests?.[what] : undefined
+      return request && joined ? this.condition(request, asker!.device, value) : []
+    }
+    return [this.once(`bus ${port} ${what}`, claim, because, sim.busSilent(port))]
   }
 
   private travel(actuator: number): Cause {
@@ -197,9 +231,30 @@ class Inquiry {
   private phase(behaviour: number): Cause {
     const { sim } = this
     const { device, part, watches } = sim.circuit.behaviours[behaviour]
+    const failed = sim.behaviourLockedOut(behaviour)
     const id = sim.circuit.devices[device].device.id
     const claim: Claim = { is: 'phase', device: id, part: part.id, phase: sim.phase(behaviour).phase }
-    return this.once(`phase ${behaviour}`, claim, () => Object.values(watches).map((load) => this.load(load)))
+    const because = () =>
+      Object.values(watches).flatMap((watch) => this.condition(watch, device, sim.conditionHolds(watch, device)))
+    return this.once(`phase ${behaviour}`, claim, because, failed)
+  }
+
+  /** Is a load fed from within its device, by parts that no conductor reaches? */
+  private isInner(load: number): boolean {
+    const { circuit } = this.sim
+    const { fed } = loadEnds(circuit, load)
+    const lines = feedsOf(circuit).map((f) => f.line)
+    return circuit.atoms[fed].kind === 'internal' && waysFrom(circuit, lines, fed).length === 0
+  }
+
+  /** Why an inner load has no supply, as far as more is known: an open part of its device, or no supply to it at all. */
+  private openParts(device: number, load: number): Cause[] {
+    const { sim } = this
+    if (sim.loadEnergised(load)) return []
+    const own = sim.circuit.loads.flatMap((l, i) => (l.device === device ? [i] : []))
+    const open = own.filter((i) => sim.loadOpen(i))
+    const starved = own.filter((i) => !sim.loadEnergised(i) && !this.isInner(i))
+    return (open.length > 0 ? open : starved).map((i) => this.load(i))
   }
 
   load(load: number): Cause {
@@ -214,6 +269,6 @@ class Inquiry {
       if (energised || !(line.claim.is === 'terminal' && line.claim.live)) return [line]
       return [this.terminal(back, 'neutral')]
     }
-    return this.once(`load ${load}`, claim, because, open)
+    return this.once(`load ${load}`, claim, because, open || sim.loadHeld(load))
   }
 }

@@ -33,7 +33,16 @@ export function callLoad(circuit: Circuit, call: { boiler: string; input: string
 /** The loads that open a demand's circuit by driving: of a port that is open at rest, none. */
 function drivingLoads(circuit: Circuit, demand: Demand): number[] {
   const ports = demand.circuit.valves.flatMap((valve) => portsOf(circuit, valve))
-  return ports.filter(({ part }) => part.openTo === 1).map(({ actuator }) => circuit.actuators[actuator].drivenBy)
+  const motors = ports
+    .filter(({ part }) => part.openTo === 1)
+    .map(({ actuator }) => circuit.actuators[actuator].drivenBy)
+  return [...motors, ...runningLoads(circuit, demand)]
+}
+
+/** The pumps and fans that have to run for a demand, besides what the boiler runs itself. */
+function runningLoads(circuit: Circuit, demand: Demand): number[] {
+  const devices = (demand.circuit.runs ?? []).map((id) => circuit.deviceIndex.get(id)!)
+  return circuit.loads.flatMap((l, i) => (l.part.work && devices.includes(l.device) ? [i] : []))
 }
 
 function portsOf(circuit: Circuit, { device, port }: Demand['circuit']['valves'][number]) {
@@ -64,14 +73,25 @@ export function demandStates(sim: Simulation): DemandState[] {
   })
 }
 
-/** Can water pass every valve of the demand's circuit, at the port that serves it? */
-export const circuitOpen = (sim: Simulation, demand: Demand): boolean =>
+/** Does water get through every valve of the demand's circuit, past a port that is worn too? */
+export const waterPasses = (sim: Simulation, demand: Demand): boolean =>
   demand.circuit.valves.every((valve) =>
-    portsOf(sim.circuit, valve).every(({ actuator, part }) => {
-      const position = sim.actuatorPosition(actuator)
-      return position >= part.openFrom && position <= part.openTo
-    }),
+    portsOf(sim.circuit, valve).every((port) => portOpen(sim, port) || sim.portPasses(sim.circuit.ports.indexOf(port))),
   )
+
+/** Do the pumps and fans that a demand's circuit needs of its own run? */
+export const runsItself = (sim: Simulation, demand: Demand): boolean =>
+  runningLoads(sim.circuit, demand).every((load) => sim.loadWorking(load))
+
+const portOpen = (sim: Simulation, { actuator, part }: Circuit['ports'][number]): boolean => {
+  const position = sim.actuatorPosition(actuator)
+  return position >= part.openFrom && position <= part.openTo
+}
+
+/** Can water pass every valve of the demand's circuit, at the port that serves it, and does what has to run for it run? */
+export const circuitOpen = (sim: Simulation, demand: Demand): boolean =>
+  demand.circuit.valves.every((valve) => portsOf(sim.circuit, valve).every((port) => portOpen(sim, port))) &&
+  runningLoads(sim.circuit, demand).every((load) => sim.loadEnergised(load))
 
 /** Another demand that is wanted and goes before this one, where the scheme cannot serve both. */
 export const goesFirst = (sim: Simulation, demand: Demand): Demand | undefined =>
@@ -102,9 +122,10 @@ function heldShortOf(sim: Simulation, point: OpenPoint): boolean {
   return sim.actuatorMotion(circuit.devices[device].actuatorIndex.get(closedWhen.actuator)!) === 'held'
 }
 
-/** Loads that do nothing but move contacts of their own device: relay coils. */
+/** Loads that do nothing but move contacts of their own device: relay coils. Those fed inside their device are its own affair. */
 export const coilsOf = (circuit: Circuit): number[] =>
-  circuit.loads.flatMap(({ device, part }, load) =>
+  circuit.loads.flatMap(({ device, part, a }, load) =>
+    circuit.atoms[a].kind !== 'internal' &&
     circuit.contacts.some(
       (c) => c.device === device && 'energised' in c.closedWhen && c.closedWhen.energised === part.id,
     )

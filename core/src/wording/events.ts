@@ -37,6 +37,12 @@ export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap
       return `${partName(circuit, event.device, event.part)} trips: what goes out does not all come back`
     case 'burnt':
       return `${partName(circuit, event.device, event.part)} burns out: more volts than it stands`
+    case 'limit':
+      return `${partName(circuit, event.device, event.part)} trips: too hot, reset by hand`
+    case 'unlatched':
+      return `${deviceName(circuit, event.device)}: the motor drives, the lever's latch lets go`
+    case 'bus':
+      return `${partName(circuit, event.device, event.part)} ${event.linked ? 'is answered' : 'is no longer answered'}`
     case 'hunting':
       return 'Hunting: the same states come round again with nobody touching anything'
   }

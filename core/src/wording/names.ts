@@ -46,6 +46,8 @@ export const phaseWords: Record<string, string> = {
   'self-check': 'self-check',
   firing: 'firing',
   overrun: 'overrun',
+  circulating: 'circulating',
+  lockout: 'locked out',
 }
 
 const deviceOf = (circuit: Circuit, id: string) => circuit.devices[circuit.deviceIndex.get(id)!]
@@ -99,6 +101,7 @@ export function motionText(circuit: Circuit, actuator: number, motion: Motion): 
   const { ends } = circuit.actuators[actuator].part
   if (motion === 'open' || motion === 'shut') return ends?.[motion] ?? motion
   if (motion === 'held') return 'held half way'
+  if (motion === 'latched') return 'latched part open'
   return ends && motion !== 'stopped'
     ? `moving to ${motion === 'opening' ? ends.open : ends.shut}`.replace('at ', '')
     : motion
@@ -137,17 +140,32 @@ export function claimText(circuit: Circuit, claim: Claim, failed: boolean): stri
     }
     case 'load': {
       const name = partName(circuit, claim.device, claim.part)
-      if (failed) return `${name} is open inside`
+      if (failed) return claim.open ? `${name} is open inside` : `${name} is stuck: it acts with no supply`
       return `${name} ${claim.energised ? 'has its supply' : 'has no supply'}`
     }
     case 'sensor': {
       const name = deviceName(circuit, claim.device)
+      if (failed) return `${name} never asks: ${claim.temperature} °C, set to ${claim.set} °C`
       return `${name} is ${claim.asks ? 'asking' : 'satisfied'}: ${claim.temperature} °C, set to ${claim.set} °C`
     }
     case 'control': {
       const { device, type } = deviceOf(circuit, claim.device)
       const control = type.controls.find((c) => c.id === claim.control)!
       return `${device.name}: ${control.label.toLowerCase()} is ${claim.value}`
+    }
+    case 'setting': {
+      const { device, type } = deviceOf(circuit, claim.device)
+      const setting = type.settings.find((s) => s.id === claim.setting)!
+      const value = setting.choices?.find((c) => c.value === claim.value)?.label ?? `${claim.value} ${setting.unit}`
+      return `${device.name}: ${setting.label.toLowerCase()} is ${value}`
+    }
+    case 'bus': {
+      const name = partName(circuit, claim.device, claim.part)
+      if (failed) return `${name} is silent`
+      if (!claim.joined) return `${name} has nobody at the other end of its two wires`
+      if (claim.what === 'link') return `${name} ${claim.heard ? 'is answered' : 'has no answer'}`
+      const what = claim.what === 'heating' ? 'heating' : 'hot water'
+      return `${name} ${claim.heard ? 'hears' : 'hears no'} call for ${what}`.replace('hears call', 'hears a call')
     }
     case 'phase':
       return `${deviceName(circuit, claim.device)}: ${phaseWords[claim.phase] ?? claim.phase}`

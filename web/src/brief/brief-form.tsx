@@ -1,9 +1,20 @@
 import { zodResolver } from '@hookform/resolvers/zod'
 import { jobBriefSchema, kindsOfWork, type JobBrief, type JobBriefInput } from '@nobbet/contract'
-import { schemeIds, schemes, supplies, supplyIds, type SchemeId } from '@nobbet/core'
+import {
+  circuitKindIds,
+  circuitKinds,
+  circuitsTaken,
+  schemeIds,
+  schemes,
+  supplies,
+  supplyIds,
+  type SchemeId,
+} from '@nobbet/core'
 import { Button, Form } from 'react-bootstrap'
 import { useFieldArray, useForm, useWatch } from 'react-hook-form'
 import { kindWords } from '../jobs/words'
+
+const upperFirst = (text: string) => text[0].toUpperCase() + text.slice(1)
 
 export const emptyBrief: JobBriefInput = {
   site: '',
@@ -40,18 +51,17 @@ export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefForm
   const circuits = useFieldArray({ control, name: 'fitted.circuits' })
   const { errors } = formState
   const scheme = useWatch({ control, name: 'fitted.scheme' })
-  const takes = schemes[scheme]
-  const most = takes.heating[1] + takes.hotWater[1]
+  const kinds = circuitKindIds.filter((kind) => circuitsTaken(scheme, kind)[1] > 0)
+  const most = kinds.reduce((sum, kind) => sum + circuitsTaken(scheme, kind)[1], 0)
   const circuitErrors = errors.fitted?.circuits
 
   /** Circuits a scheme has no place for go, and the ones it cannot do without come. */
   const fitCircuits = (id: SchemeId) => {
-    const { heating, hotWater } = schemes[id]
     const now = getValues('fitted.circuits')
-    const kept = (['heating', 'hot-water'] as const).flatMap((kind) => {
-      const [least, allowed] = kind === 'heating' ? heating : hotWater
+    const kept = circuitKindIds.flatMap((kind) => {
+      const [least, allowed] = circuitsTaken(id, kind)
       const have = now.filter((c) => c.kind === kind).slice(0, allowed)
-      const name = kind === 'heating' ? 'House' : 'Hot water'
+      const name = kind === 'heating' ? 'House' : upperFirst(circuitKinds[kind])
       return have.length < least ? [...have, { kind, name }] : have
     })
     circuits.replace(kept)
@@ -110,8 +120,11 @@ export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefForm
           <div key={field.id}>
             <div className="circuit-row">
               <Form.Select aria-label={`Circuit ${i + 1} kind`} {...register(`fitted.circuits.${i}.kind`)}>
-                <option value="heating">Heating</option>
-                <option value="hot-water">Hot water</option>
+                {kinds.map((kind) => (
+                  <option key={kind} value={kind}>
+                    {upperFirst(circuitKinds[kind])}
+                  </option>
+                ))}
               </Form.Select>
               <Form.Control
                 aria-label={`Circuit ${i + 1} name`}
