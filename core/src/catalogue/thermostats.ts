@@ -173,6 +173,8 @@ export const programmableThermostat: DeviceType = {
     },
     ...roomDial,
   ],
+  // Its live may come through a channel: it needs a feed, not a permanent one.
+  terminals: [{ id: 'L', legend: 'Live', role: 'contact-feed' }, supply[1], ...changeoverTerminals],
   primitives: [
     sensorOf('probe', 'sensor', 'room'),
     electronics,

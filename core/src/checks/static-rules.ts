@@ -12,6 +12,17 @@ function netsWith(circuit: Circuit, closes: (device: number) => boolean): Nets {
   )
 }
 
+/** Has a contact fed at this terminal a conductor on any of its other terminals, or does the terminal feed no contact but the device? */
+function feedsAnything(circuit: Circuit, atom: number): boolean {
+  const ends = circuit.contacts
+    .map(({ edge }) => circuit.edges[edge])
+    .flatMap(({ a, b }) => (a === atom ? [b] : b === atom ? [a] : []))
+  return (
+    ends.length === 0 ||
+    ends.some((end) => circuit.edgesAt[end].some((e) => ['core', 'link'].includes(circuit.edges[e].kind)))
+  )
+}
+
 /**
  * Rules that need no state: what must reach a terminal over wiring alone, what could reach it through any contact, and
  * poles that are joined with every control at rest.
@@ -40,6 +51,7 @@ export function staticFindings(circuit: Circuit): Finding[] {
         if (!(polesAt(wired, i) & EARTH)) findings.push({ rule: 'no-earth', severity: 'danger', ...at })
         break
       case 'contact-feed': {
+        if (!feedsAnything(circuit, i)) break
         // A contact cannot feed itself from what it feeds: only other devices' contacts count.
         const own = circuit.deviceIndex.get(atom.owner)
         const others = netsWith(circuit, (device) => device !== own)

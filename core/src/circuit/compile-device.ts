@@ -252,6 +252,7 @@ function compileLoad(
     pullsIn,
     dropsOut: share(part.dropsOut) ?? pullsIn * usualDropOut,
     holdsOn: share(part.holdsOn) ?? Infinity,
+    ownSupply: part.lights === true || circuit.atoms[a].kind === 'internal',
     withstands: part.withstands === undefined ? Infinity : amount(part.withstands),
   }
 }

@@ -11,6 +11,9 @@ const sines = Float64Array.from({ length: samples }, (_, m) => Math.sin((2 * Mat
 /** A diode does nothing worth knowing below this, volts. */
 const leastVolts = 0.5
 
+/** Ohms for direct current beyond which only the leak bleeds a net: a diode charges it to the peak and then rests. */
+const sealedOhms = 1e9
+
 /** Port of a diode with its resistor: nets it lies between. */
 export interface DiodePort {
   diode: number
@@ -124,7 +127,24 @@ export function halfWave(
         for (let y = 0; y < samples; y++)
           matrix[(to * samples + x) * size + from * samples + y] = c[(x - y + samples) % samples]
     }
-  const current = complementary(open, matrix)
+  const bled = driven.map((port) => -across(basisRe[0][driven.indexOf(port)], port) < sealedOhms)
+  const current = new Float64Array(size)
+  if (bled.every(Boolean)) current.set(complementary(open, matrix))
+  else {
+    const points = [...current.keys()].filter((x) => bled[Math.floor(x / samples)])
+    const part = Float64Array.from(points.flatMap((x) => points.map((y) => matrix[x * size + y])))
+    const solved = complementary(
+      Float64Array.from(points, (x) => open[x]),
+      part,
+    )
+    points.forEach((x, i) => (current[x] = solved[i]))
+  }
+  driven.forEach((port, p) => {
+    if (bled[p]) return
+    const wave = open.subarray(p * samples, (p + 1) * samples)
+    const peak = wave.reduce((most, volts) => Math.max(most, volts), 0)
+    current.fill(peak / -across(basisRe[0][p], port), p * samples, (p + 1) * samples)
+  })
 
   const result: HalfWave = { ports: [...driven], re: [], im: [], currentRe: [], currentIm: [] }
   for (let k = 0; k <= top; k++) {
@@ -153,16 +173,22 @@ export function halfWave(
   return result
 }
 
+/** Volts left across an open diode that count as forward: what rounding leaves where only the leak holds a net. */
+const forwardVolts = 1e-6
+
 /**
- * The current 0 ≤ i with v − C·i ≤ 0 wherever i is 0, and = 0 elsewhere. Active set: points that would carry a negative
- * current are let go, points with a voltage left over are taken in, until nothing changes. The first guess is where the
- * open diode would stand forward; a few rounds suffice.
+ * The current 0 ≤ i with v − C·i ≤ 0 wherever i is 0, and = 0 elsewhere: block principal pivoting (Júdice and Pires 1994).
+ * Points that would carry a negative current are let go, points with a voltage left over are taken in, all at once while
+ * that brings their number down, else the last one alone, which ends for any passive network. The first guess is where the
+ * open diode would stand forward; a few rounds suffice, but where a net hangs on nothing but capacitance.
  */
 function complementary(v: Float64Array, matrix: Float64Array): Float64Array {
   const size = v.length
   const current = new Float64Array(size)
   const conducting = Uint8Array.from(v, (volts) => (volts > 0 ? 1 : 0))
-  for (let round = 0; round < 60; round++) {
+  let fewest = Infinity
+  let patience = 3
+  for (let round = 0; round < 20 * samples; round++) {
     const active: number[] = []
     for (let x = 0; x < size; x++) if (conducting[x]) active.push(x)
     const solved = solveReal(
@@ -171,19 +197,22 @@ function complementary(v: Float64Array, matrix: Float64Array): Float64Array {
     )
     current.fill(0)
     active.forEach((x, i) => (current[x] = solved[i]))
-    let changed = false
+    const wrong: number[] = []
     for (let x = 0; x < size; x++) {
-      let conducts = current[x] > 0
-      if (!conducting[x]) {
-        let left = v[x]
-        for (const y of active) left -= matrix[x * size + y] * current[y]
-        conducts = left > 1e-9
+      if (conducting[x]) {
+        if (current[x] < 0) wrong.push(x)
+        continue
       }
-      if (conducts === (conducting[x] === 1)) continue
-      conducting[x] = conducts ? 1 : 0
-      changed = true
+      let left = v[x]
+      for (const y of active) left -= matrix[x * size + y] * current[y]
+      if (left > forwardVolts) wrong.push(x)
     }
-    if (!changed) break
+    if (wrong.length === 0) break
+    if (wrong.length < fewest) {
+      fewest = wrong.length
+      patience = 3
+    } else patience--
+    for (const x of patience > 0 ? wrong : wrong.slice(-1)) conducting[x] = conducting[x] ? 0 : 1
   }
   for (let i = 0; i < size; i++) if (current[i] < 0) current[i] = 0
   return current

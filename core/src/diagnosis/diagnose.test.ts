@@ -74,6 +74,7 @@ describe('hunt', () => {
     )
     expect(suspects.map((s) => s.fault!.name)).toEqual([
       'zv-1.end-switch.never-makes',
+      'zv-1.end-switch.makes-sometimes',
       'zv-1-lead.grey.open',
       'zv-1-lead.orange.open',
     ])

@@ -206,7 +206,7 @@ export class Simulation {
   /** Does its device ask for this throw to be closed, by controls and what it senses, supply taken as given and no bus? */
   contactAsked(contact: number): boolean {
     const c = this.circuit.contacts[contact]
-    const energised = new Uint8Array(this.energisedLoads.length).fill(1)
+    const energised = this.energisedLoads.map((on, i) => (this.circuit.loads[i].ownSupply ? 1 : on))
     const supplied: View = { ...this.view, energised, linked: () => false }
     return holds(c.closedWhen, this.circuit.devices[c.device], supplied) !== c.inverted
   }

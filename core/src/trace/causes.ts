@@ -253,7 +253,7 @@ class Inquiry {
     if (sim.loadEnergised(load)) return []
     const own = sim.circuit.loads.flatMap((l, i) => (l.device === device ? [i] : []))
     const open = own.filter((i) => sim.loadOpen(i))
-    const starved = own.filter((i) => !sim.loadEnergised(i) && !this.isInner(i))
+    const starved = own.filter((i) => sim.circuit.loads[i].part.lights && !sim.loadEnergised(i))
     return (open.length > 0 ? open : starved).map((i) => this.load(i))
   }
 

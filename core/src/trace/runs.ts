@@ -17,13 +17,23 @@ export interface Run {
   way: Way
 }
 
+/** Is there a conductor on a load's own terminals? */
+const isWired = (circuit: Circuit, load: number): boolean =>
+  circuit.edgesAt[circuit.loads[load].a].some((e) => ['core', 'link'].includes(circuit.edges[e].kind))
+
 /** The runs of an installation: relay coils, valve motors in the order of the demands, boiler calls, what the boiler drives. */
 export function runsOf(circuit: Circuit): Run[] {
-  const calls = circuit.devices.flatMap(({ type, loadIndex }) => type.inputs.map((i) => loadIndex.get(i.load)!))
+  const { demands } = circuit.installation.intent
+  const wantedCalls = new Set(demands.map((d) => callLoad(circuit, d.call)))
+  const inputs = circuit.devices.flatMap(({ type, loadIndex }) => type.inputs.map((i) => loadIndex.get(i.load)!))
   const motors = circuit.actuators.map((a) => a.drivenBy)
   const works = circuit.loads.flatMap((load, i) => (load.part.work ? [i] : []))
   const lines = feedsOf(circuit).map((f) => f.line)
-  return [...new Set([...coilsOf(circuit), ...motors, ...calls, ...works])].map((load) => {
+  const isUsed = (load: number) => waysFrom(circuit, lines, loadEnds(circuit, load).fed).length > 0
+  const coils = coilsOf(circuit).filter((load) => isUsed(load) || isWired(circuit, load))
+  // An input that nobody means to use and that nothing leads to is left out.
+  const calls = inputs.filter((load) => wantedCalls.has(load) || isUsed(load))
+  return [...new Set([...coils, ...motors, ...calls, ...works])].map((load) => {
     const { device, part } = circuit.loads[load]
     const { fed } = loadEnds(circuit, load)
     const [way = []] = waysFrom(circuit, lines, fed)
