@@ -17,8 +17,9 @@ const floors = [
   'planning',
   'diagnosis',
   'formats',
-  'wording',
   'examples',
+  'kit',
+  'wording',
 ]
 
 /** The houses: what each workspace may not see. */

@@ -46,12 +46,20 @@ describe('nobbet on the command line', () => {
     expect(report.terminals['boiler.SL']).toEqual({ state: 'live', volts: 230 })
     expect(report.devices.boiler.phase).toBe('firing')
     expect(report.events).toContainEqual({
-      time: 20.76,
+      time: 20.765,
       kind: 'phase',
       device: 'boiler',
       part: 'sequence',
       phase: 'firing',
     })
+  })
+
+  it('without a file lists the faults of every device type', async () => {
+    const { out } = await nobbet('faults')
+    expect(out).toMatch(
+      /^mid-position-valve\.s2\.never-operates +Three-port valve, mid-position: end switch never makes$/m,
+    )
+    expect(out.trim().split('\n').length).toBeGreaterThan(250)
   })
 
   it('takes every name that faults lists', async () => {

@@ -2,6 +2,7 @@ import { Command, CommanderError } from 'commander'
 import {
   ActionError,
   compile,
+  deviceTypes,
   examples,
   faultsOf,
   instruments,
@@ -26,6 +27,19 @@ const standard: Output = {
   out: (line) => process.stdout.write(`${line}\n`),
   err: (line) => process.stderr.write(`${line}\n`),
 }
+
+/** Every fault of every device type: `type.part.failure`. */
+const catalogueFaults = () =>
+  deviceTypes.flatMap((type) =>
+    type.primitives.flatMap((part) =>
+      (part.failures ?? []).map(({ id, label, prior, remedy }) => ({
+        name: `${type.id}.${part.id}.${id}`,
+        label: `${type.name}: ${label}`,
+        prior,
+        remedy,
+      })),
+    ),
+  )
 
 interface Doings {
   do: string[]
@@ -86,11 +100,13 @@ export async function main(args: readonly string[], { out, err }: Output = stand
 
   program
     .command('faults')
-    .description('every fault an installation can have, with the name that --fault takes')
-    .argument('<file>', fileArgument)
+    .description(
+      'every fault an installation can have, with the name that --fault takes; without a file, every fault of every device type',
+    )
+    .argument('[file]', fileArgument)
     .option('--json', 'JSON instead of text', false)
-    .action((file: string, options: { json: boolean }) => {
-      const faults = faultsOf(compile(loadInstallation(file)))
+    .action((file: string | undefined, options: { json: boolean }) => {
+      const faults = file === undefined ? catalogueFaults() : faultsOf(compile(loadInstallation(file)))
       if (options.json)
         out(
           JSON.stringify(

@@ -1,6 +1,9 @@
 import {
   demandWords,
   eventText,
+  isTold,
+  signLines,
+  signsOf,
   openPointText,
   potentialText,
   claimText,
@@ -28,11 +31,13 @@ export function traceText(circuit: Circuit, rig: Rig): string[] {
     const unasked = c.unasked ? ` with no demand${because ? `: ${because}` : ''}` : ''
     lines.push(`  ${c.boiler}.${c.input}: ${c.called ? `called${unasked}` : 'not called'}`)
   }
+  lines.push('', 'Seen, heard, felt')
+  for (const line of signLines(circuit, signsOf(rig.simulation)).values()) lines.push(`  ${line}`)
   lines.push('', 'Terminals')
   for (const [ref, potential] of Object.entries(report.terminals))
     lines.push(`  ${ref.padEnd(26)} ${stateWords[potential.state].padEnd(9)}${potentialText(circuit, potential)}`)
   lines.push('', 'Events')
-  for (const event of rig.simulation.history)
+  for (const event of rig.simulation.history.filter((e) => isTold(circuit, e)))
     lines.push(`  ${(event.time / 1000).toFixed(3).padStart(10)} s  ${eventText(circuit, event, rig.faults)}`)
   return lines
 }

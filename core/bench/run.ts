@@ -1,5 +1,5 @@
 import { Bench } from 'tinybench'
-import { check } from '../src/checks'
+import { check, demandActions } from '../src/checks'
 import { compile, Electrics, emptyNets, Equations, mergeNets, potentials } from '../src/circuit'
 import { diagnose, type LoggedFinding } from '../src/diagnosis'
 import { examples } from '../src/examples'
@@ -48,6 +48,30 @@ for (const { id, installation } of examples) {
     sim.settle()
   })
   bench.add(`check, ${id}`, () => void check(circuit))
+}
+
+/** A day as it is lived: everything on for the morning and the evening, each thermostat satisfied half way through. */
+for (const { id, installation } of examples) {
+  const circuit = compile(installation)
+  const rest = new Simulation(circuit)
+  const ids = installation.intent.demands.map((d) => d.id)
+  const water = ids.filter((d) => d !== 'hot-water')
+  const schedule: [hour: number, wanted: string[]][] = [
+    [6, ids],
+    [7, water],
+    [8.5, []],
+    [17, ids],
+    [18, water],
+    [22, []],
+  ]
+  bench.add(`a day's schedule, ${id}`, () => {
+    const sim = rest.fork()
+    for (const [hour, wanted] of schedule) {
+      sim.run(hour * 3_600_000 - sim.time)
+      for (const a of demandActions(circuit, wanted)) if (a.do === 'set') sim.set(a.device, a.control, a.value)
+    }
+    sim.run(24 * 3_600_000 - sim.time)
+  })
 }
 
 /** Zones enough to give a row of network sizes. */

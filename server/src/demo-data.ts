@@ -18,8 +18,26 @@ const job = (
   return { id, write: { status: 'open', brief: { site, kind, symptom, earlier, engineer: 'I. Halloran', fitted } } }
 }
 
-/** Invented jobs, one on each scheme and more on two-port; the last is the first in the list. */
+/** Invented jobs, one or more on each scheme; the last is the first in the list. */
 const demoJobs: { id: string; write: JobWrite }[] = [
+  job('demo-weir-house', 'Weir House, Aldcombe', 'gravity', [...heating('House'), hotWater]),
+  job('demo-corn-hall', 'Corn Hall shop, Sowerton', 'fan-convector', heating('Shop', 'Store'), { supply: '120-60' }),
+  job('demo-ferry-flat', 'Ferry Flat 3, Brannock', 'single-zone-bus', heating('Flat')),
+  job('demo-lodge', 'The Lodge, Ostwick', 'single-zone-mains', heating('Lodge')),
+  job('demo-print-works', 'Print Works, Lindle', 'single-zone-relay', heating('Office')),
+  job('demo-birch-cabin', 'Birch Cabin, Fell End', 'single-zone-electric', heating('Cabin')),
+  job('demo-orchard-way', '6 Orchard Way, Penmarrow', 'smart-receiver', [...heating('House'), hotWater], {
+    kind: 'change-of-controls',
+  }),
+  job('demo-rectory', 'Old Rectory, Eskerby', 'unvented', [...heating('Downstairs', 'Upstairs'), hotWater]),
+  job('demo-garth-end', 'Garth End, Withern', 'more-zones', [
+    ...heating('House'),
+    { kind: 'towel-rails', name: 'Towel rails' },
+    { kind: 'underfloor', name: 'Garden room' },
+    { kind: 'underfloor', name: 'Wet room' },
+    { kind: 'later', name: 'Annexe' },
+    hotWater,
+  ]),
   job('demo-sail-loft', '2 Sail Loft, Brannock', 'single-zone', heating('Flat')),
   job('demo-kiln-yard', 'Kiln Yard, Morrowby', 'relay-panel', heating('Workshop', 'Office'), { supply: '120-60' }),
   job('demo-heron-end', 'Heron End, Saltwick', 'three-wire-diverter', [...heating('House'), hotWater]),

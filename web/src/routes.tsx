@@ -25,6 +25,12 @@ export const router = createBrowserRouter([
           { path: 'hunt', lazy: async () => ({ Component: (await import('./hunt/hunt-page')).HuntPage }) },
         ],
       },
+      { path: 'kit', lazy: async () => ({ Component: (await import('./kit/kit-page')).KitPage }) },
+      { path: 'kit/:type', lazy: async () => ({ Component: (await import('./kit/kit-page')).KitPage }) },
+      {
+        path: 'examples/:example',
+        lazy: async () => ({ Component: (await import('./kit/example-page')).ExamplePage }),
+      },
       { path: '*', Component: LostPage },
     ],
   },

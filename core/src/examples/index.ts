@@ -4,23 +4,30 @@ import { planSystem, type CircuitBrief, type SchemeId, type SupplyId } from '../
 export interface Example {
   id: string
   name: string
-  installation: Installation
+  /** Planned when first asked for. */
+  readonly installation: Installation
 }
 
 const heating = (name: string): CircuitBrief => ({ kind: 'heating', name })
 const hotWater: CircuitBrief = { kind: 'hot-water', name: 'Hot water' }
 
-const make = (
+function make(
   id: string,
   name: string,
   scheme: SchemeId,
   circuits: CircuitBrief[],
   supply: SupplyId = '230-50',
-): Example => ({
-  id,
-  name,
-  installation: planSystem({ scheme, circuits, supply, cable: 'five-core', terminals: 'separate' }, id, name),
-})
+): Example {
+  let planned: Installation | undefined
+  return {
+    id,
+    name,
+    get installation() {
+      planned ??= planSystem({ scheme, circuits, supply, cable: 'five-core', terminals: 'separate' }, id, name)
+      return planned
+    },
+  }
+}
 
 /** Complete, correctly wired installations that ship; tests and benchmarks run on them too. */
 export const examples: readonly Example[] = [

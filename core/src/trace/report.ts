@@ -4,6 +4,7 @@ import type { SimEvent, Simulation } from '../simulation'
 import { failedIn, unaskedCalls, type Claim } from './causes'
 import { callLoad, demandStates, type DemandWord, type OpenPoint } from './demands'
 import { livePath, type Hop } from './hops'
+import { signsOf } from './signs'
 
 export interface DeviceReport {
   type: string
@@ -41,6 +42,12 @@ export interface TraceReport {
   devices: Record<string, DeviceReport>
   demands: { demand: string; name: string; state: DemandWord; openPoints: OpenPoint[] }[]
   calls: CallReport[]
+  /** Demands whose circuits warm. */
+  warm: string[]
+  /** Devices whose display is dark, in which a fuse has blown, whose bus is not answered. */
+  dark: string[]
+  blown: string[]
+  unlinked: string[]
   events: (Omit<SimEvent, 'time'> & { time: number })[]
 }
 
@@ -49,6 +56,7 @@ export function traceReport(rig: Rig): TraceReport {
   const { circuit } = sim
   const seconds = (ms: number) => ms / 1000
   const potentials = sim.potentials()
+  const signs = signsOf(sim)
   const terminals: Record<string, Potential> = {}
   circuit.atoms.forEach((atom, i) => {
     if (atom.kind !== 'internal') terminals[atom.ref] = potentials[i]
@@ -69,6 +77,10 @@ export function traceReport(rig: Rig): TraceReport {
       openPoints,
     })),
     calls: callReports(sim),
+    warm: signs.warm,
+    dark: signs.dark,
+    blown: signs.blown,
+    unlinked: signs.unlinked,
     events: sim.history.map((event) => ({ ...event, time: seconds(event.time) })),
   }
 }

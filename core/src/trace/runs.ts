@@ -32,7 +32,8 @@ export function runsOf(circuit: Circuit): Run[] {
   const isUsed = (load: number) => waysFrom(circuit, lines, loadEnds(circuit, load).fed).length > 0
   const coils = coilsOf(circuit).filter((load) => isUsed(load) || isWired(circuit, load))
   // An input that nobody means to use and that nothing leads to is left out.
-  const calls = inputs.filter((load) => wantedCalls.has(load) || isUsed(load))
+  const reachable = (load: number) => circuit.atoms[loadEnds(circuit, load).fed].kind !== 'internal' && isUsed(load)
+  const calls = inputs.filter((load) => wantedCalls.has(load) || reachable(load))
   return [...new Set([...coils, ...motors, ...calls, ...works])].map((load) => {
     const { device, part } = circuit.loads[load]
     const { fed } = loadEnds(circuit, load)

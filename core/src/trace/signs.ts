@@ -1,6 +1,7 @@
 import type { Circuit } from '../circuit'
+import type { Demand } from '../installation'
 import { calledPhases, type Simulation } from '../simulation'
-import { runsItself, waterPasses } from './demands'
+import { runsItself, wanted, waterPasses } from './demands'
 
 /** How a lever answers the hand: it resists, has no resistance, is latched part open, or does not move at all. */
 export type LeverFeel = 'stiff' | 'slack' | 'latched' | 'fixed'
@@ -39,6 +40,17 @@ export interface Signs {
   warm: string[]
 }
 
+/**
+ * Demands whose circuits warm though nobody wants them, and though no demand that is wanted declares them as companions.
+ */
+export function warmUnasked(sim: Simulation): Demand[] {
+  const { demands } = sim.circuit.installation.intent
+  const asked = demands.filter((d) => wanted(sim, d))
+  const allowed = new Set(asked.flatMap((d) => [d.id, ...d.companions]))
+  const { warm } = signsOf(sim)
+  return demands.filter((d) => warm.includes(d.id) && !allowed.has(d.id))
+}
+
 /** Within this of an end of travel a valve stands at that end. */
 const endTolerance = 0.02
 
@@ -65,7 +77,8 @@ export function signsOf(sim: Simulation): Signs {
   }
 }
 
-function valveSigns(sim: Simulation, actuator: number): ValveSigns {
+/** What one valve shows. */
+export function valveSigns(sim: Simulation, actuator: number): ValveSigns {
   const { circuit } = sim
   const { device, part, drivenBy, movedBy } = circuit.actuators[actuator]
   const position = sim.actuatorPosition(actuator)
@@ -104,7 +117,7 @@ function commonPumps(circuit: Circuit): number[] {
  * Does this demand's circuit warm? Simple water, until pipes are modelled: its valves pass, its pumps run (without any pump
  * the water moves by gravity), and the boiler is hot. Where the boiler's own water is the circuit, its own call decides.
  */
-function warms(sim: Simulation, demand: Circuit['installation']['intent']['demands'][number]): boolean {
+function warms(sim: Simulation, demand: Demand): boolean {
   const { circuit } = sim
   const pumps = commonPumps(circuit)
   const flows = pumps.length === 0 || pumps.some((p) => sim.loadWorking(p))

@@ -1,7 +1,16 @@
 import type { Circuit } from '../circuit'
 import type { Fault } from '../hypotheses'
 import type { SimEvent } from '../simulation'
-import { actuatorOf, deviceName, motionText, partName, phaseWords } from './names'
+import { actuatorOf, behaviourOf, deviceName, motionText, partName, phaseText } from './names'
+
+/** Is an event worth a line? What a device's electronics do within it, before its relay follows, is not. */
+export function isTold(circuit: Circuit, event: SimEvent): boolean {
+  if (event.kind !== 'contact') return true
+  const at = circuit.deviceIndex.get(event.device)
+  const contact = circuit.contacts.find((c) => c.device === at && c.part.id === event.part)!
+  const { a, b } = circuit.edges[contact.edge]
+  return circuit.atoms[a].kind !== 'internal' || circuit.atoms[b].kind !== 'internal'
+}
 
 /** One event as a line of the log, without its time. */
 export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap<string, Fault>): string {
@@ -26,7 +35,7 @@ export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap
     case 'travel':
       return `${deviceName(circuit, event.device)} ${motionText(circuit, actuatorOf(circuit, event.device, event.part), event.motion)}`
     case 'phase':
-      return `${deviceName(circuit, event.device)}: ${phaseWords[event.phase] ?? event.phase}`
+      return `${deviceName(circuit, event.device)}: ${phaseText(circuit, behaviourOf(circuit, event.device, event.part), event.phase)}`
     case 'work':
       return `${deviceName(circuit, event.device)} ${event.running ? 'runs' : 'stops'}`
     case 'short':

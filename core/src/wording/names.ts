@@ -40,7 +40,7 @@ export const demandWords: Record<DemandWord, string> = {
   'not-asked': 'Not asked',
 }
 
-export const phaseWords: Record<string, string> = {
+const phaseWords: Record<string, string> = {
   off: 'no supply',
   idle: 'idle',
   'self-check': 'self-check',
@@ -53,6 +53,11 @@ export const phaseWords: Record<string, string> = {
 const deviceOf = (circuit: Circuit, id: string) => circuit.devices[circuit.deviceIndex.get(id)!]
 
 export const deviceName = (circuit: Circuit, id: string): string => deviceOf(circuit, id).device.name
+
+/** A phase in the words of the device whose it is: a heat pump runs where a boiler fires. */
+export function phaseText(circuit: Circuit, behaviour: number, phase: string): string {
+  return circuit.behaviours[behaviour].part.words?.[phase] ?? phaseWords[phase] ?? phase
+}
 
 /** A part behind its device's name: "Hot water valve end switch". */
 export function partName(circuit: Circuit, device: string, part: string): string {
@@ -113,6 +118,9 @@ export function travelText(circuit: Circuit, actuator: number, position: number)
   return `${Math.round(position * 100)} % ${ends ? 'of travel' : 'open'}`
 }
 
+export const behaviourOf = (circuit: Circuit, device: string, part: string) =>
+  deviceOf(circuit, device).behaviourIndex.get(part)!
+
 export const actuatorOf = (circuit: Circuit, device: string, part: string) =>
   deviceOf(circuit, device).actuatorIndex.get(part)!
 
@@ -168,7 +176,7 @@ export function claimText(circuit: Circuit, claim: Claim, failed: boolean): stri
       return `${name} ${claim.heard ? 'hears' : 'hears no'} call for ${what}`.replace('hears call', 'hears a call')
     }
     case 'phase':
-      return `${deviceName(circuit, claim.device)}: ${phaseWords[claim.phase] ?? claim.phase}`
+      return `${deviceName(circuit, claim.device)}: ${phaseText(circuit, behaviourOf(circuit, claim.device, claim.part), claim.phase)}`
     case 'transformer': {
       const name = deviceName(circuit, claim.device)
       if (claim.open) return `${name} has an open winding`

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react'
-import { Link, Outlet, useMatch } from 'react-router'
+import { Link, NavLink, Outlet, useLocation, useMatch } from 'react-router'
 import { useJob } from '../api/hooks'
 
 const subscribe = (changed: () => void) => {
@@ -13,6 +13,8 @@ const subscribe = (changed: () => void) => {
 
 export function AppShell() {
   const match = useMatch('/jobs/:job/*')
+  const { pathname } = useLocation()
+  const elsewhere = pathname.startsWith('/kit') || pathname.startsWith('/examples')
   const job = match?.params.job
   const online = useSyncExternalStore(subscribe, () => navigator.onLine)
   return (
@@ -23,11 +25,14 @@ export function AppShell() {
           Nobbet
         </Link>
         <div className="where">{job && job !== 'new' ? <JobName job={job} /> : null}</div>
-        {match && (
+        {(match || elsewhere) && (
           <Link to="/" className="to-jobs">
             All jobs
           </Link>
         )}
+        <NavLink to="/kit" className="to-jobs">
+          Kit
+        </NavLink>
       </header>
       {!online && (
         <div className="offline" role="status">

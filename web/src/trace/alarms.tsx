@@ -1,4 +1,4 @@
-import { claimText, deviceName, failedIn, partName, unaskedCalls, type Rig } from '@nobbet/core'
+import { claimText, deviceName, failedIn, partName, unaskedCalls, warmUnasked, type Rig } from '@nobbet/core'
 
 interface AlarmsProps {
   rig: Rig
@@ -61,6 +61,13 @@ export function Alarms({ rig, problem, onWhy }: AlarmsProps) {
           takes.
         </p>
       ))}
+      {/* In passing, a valve warms the other circuit for seconds, by design: only what stays is told. */}
+      {simulation.nextEventAt() === Infinity &&
+        warmUnasked(simulation).map((demand) => (
+          <p key={demand.id} className="alarm">
+            <strong>{demand.name} warms unasked.</strong> Water gets to it while the boiler serves another demand.
+          </p>
+        ))}
       {simulation.hunting && (
         <p className="alarm">
           <strong>Hunting.</strong> The same states come round again with nobody touching anything.

@@ -17,44 +17,78 @@ export function Controls({ rig, device, controls, act }: ControlsProps) {
   const sim = rig.simulation
   const [exact, setExact] = useState(false)
   const numbers = controls.filter((c) => c.kind === 'number')
-  const switches = controls.filter((c) => c.kind === 'choice')
+  const choices = controls.filter((c) => c.kind === 'choice')
+  const switches = choices.filter((c) => !c.ambient)
+  const standing = choices.filter((c) => c.ambient)
   const dial = numbers.find((c) => !c.ambient)
   const set = (control: string, value: string) => act({ do: 'set', device, control, value })
+  const chosen = (c: ChoiceControl) => c.values.find((v) => v.id === sim.control(device, c.id))!.label.toLowerCase()
+  const told = [
+    ...numbers.map((c) => `${c.label.toLowerCase()} ${sim.control(device, c.id)} ${c.unit}`),
+    ...standing.map((c) => `${c.label.toLowerCase()} ${chosen(c)}`),
+  ]
   return (
     <>
-      {switches.map((control) => {
-        const name = nameOf(sim, device, control)
-        return (
-          <div key={control.id} className="knob" role="group" aria-label={name}>
-            {switches.length > 1 && <span className="knob-label">{control.label}</span>}
-            {control.values.map((v) => {
-              const on = v.id === sim.control(device, control.id)
-              return (
-                <button
-                  key={v.id}
-                  className={on ? 'on' : ''}
-                  aria-pressed={on}
-                  aria-label={`${name} ${v.label.toLowerCase()}`}
-                  onClick={() => set(control.id, v.id)}
-                >
-                  {v.label}
-                </button>
-              )
-            })}
-          </div>
-        )
-      })}
+      {switches.map((control) => (
+        <Choice
+          key={control.id}
+          sim={sim}
+          device={device}
+          control={control}
+          set={set}
+          labelled={switches.length + (dial ? 1 : 0) > 1}
+        />
+      ))}
       {dial && <UpDown sim={sim} device={device} dial={dial} set={set} />}
-      {numbers.length > 0 && (
+      {told.length > 0 && (
         <div className="exact">
-          <button className="exact-toggle" aria-expanded={exact} onClick={() => setExact(!exact)}>
-            {numbers.map((c) => `${c.label.toLowerCase()} ${sim.control(device, c.id)} ${c.unit}`).join(', ')}{' '}
-            <span aria-hidden>{exact ? '▴' : '▾'}</span>
+          <button
+            className="exact-toggle"
+            aria-expanded={exact}
+            aria-label={`${deviceName(sim.circuit, device)} ${told.join(', ')}`}
+            onClick={() => setExact(!exact)}
+          >
+            {told.join(', ')} <span aria-hidden>{exact ? '▴' : '▾'}</span>
           </button>
           {exact && numbers.map((c) => <Stepper key={c.id} sim={sim} device={device} control={c} set={set} />)}
+          {exact && standing.map((c) => <Choice key={c.id} sim={sim} device={device} control={c} set={set} labelled />)}
         </div>
       )}
     </>
+  )
+}
+
+type ChoiceControl = Extract<Control, { kind: 'choice' }>
+
+interface ChoiceProps {
+  sim: Simulation
+  device: string
+  control: ChoiceControl
+  labelled: boolean
+  set: (control: string, value: string) => void
+}
+
+/** A switch: its positions side by side, the one it stands in pressed. */
+function Choice({ sim, device, control, labelled, set }: ChoiceProps) {
+  const name = nameOf(sim, device, control)
+  return (
+    <div className="knob" role="group" aria-label={name}>
+      {labelled && <span className="knob-label">{control.label}</span>}
+      {control.values.map((v) => {
+        const on = v.id === sim.control(device, control.id)
+        return (
+          <button
+            key={v.id}
+            className={on ? 'on' : ''}
+            aria-pressed={on}
+            aria-label={`${name} ${v.label.toLowerCase()}`}
+            onClick={() => set(control.id, v.id)}
+          >
+            {v.label}
+          </button>
+        )
+      })}
+    </div>
   )
 }
 

@@ -2,7 +2,8 @@ import {
   demandStates,
   demandWords,
   openPointText,
-  phaseWords,
+  phaseText,
+  signsOf,
   type Circuit,
   type DemandState,
   type Rig,
@@ -58,26 +59,33 @@ export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps
 /** Held up only by another demand that goes first: the way of the scheme, no fault. */
 const waits = (state: DemandState) => state.openPoints.some((point) => point.at === 'priority')
 
-/** What comes of it: the boiler's phase and whether the pump runs. */
+const workWords = { runs: ['stopped', 'running'], heats: ['cold', 'heating'] } as const
+
+/** What comes of it: the boiler's phase, whether the pump runs, and which circuits warm. */
 function Plant({ rig }: { rig: Rig }) {
   const { simulation } = rig
   const { circuit } = simulation
   const name = (device: number) => circuit.devices[device].device.name
+  const warming = new Set(signsOf(simulation).warm)
+  const warm = circuit.installation.intent.demands.filter((d) => warming.has(d.id)).map((d) => d.name)
   return (
     <div className="demand plant">
       {circuit.behaviours.map(({ device }, i) => (
         <div key={i}>
           <span className="demand-name">{name(device)}</span>{' '}
-          <span className="demand-word">{phaseWords[simulation.phase(i).phase] ?? simulation.phase(i).phase}</span>
+          <span className="demand-word">{phaseText(circuit, i, simulation.phase(i).phase)}</span>
         </div>
       ))}
       {circuit.loads.map(({ device, part }, i) =>
         part.work ? (
           <div key={i}>
-            {name(device)} <strong>{simulation.loadWorking(i) ? 'running' : 'stopped'}</strong>
+            {name(device)} <strong>{workWords[part.work][simulation.loadWorking(i) ? 1 : 0]}</strong>
           </div>
         ) : null,
       )}
+      <div className="warms">
+        Warms <strong>{warm.length > 0 ? warm.join(', ') : 'nothing'}</strong>
+      </div>
     </div>
   )
 }

@@ -1,5 +1,6 @@
-import { terminalName, viaOf, viaText, type Leg, type Rig } from '@nobbet/core'
+import { terminalName, viaOf, viaText, type Edge, type Leg, type Rig } from '@nobbet/core'
 import { Fragment } from 'react'
+import { conductorRef } from './picked'
 
 interface LegStationProps {
   rig: Rig
@@ -26,18 +27,52 @@ export function LegStation({ rig, leg, meet, picked, onPick }: LegStationProps) 
           const text = viaText(circuit, viaOf(circuit, circuit.edges[edge]))
           return (
             <Fragment key={edge}>
-              <span
+              <Wire
+                edge={circuit.edges[edge]}
+                text={broken ? `${text}: open` : text}
                 className={`wire ${carried ? 'live' : ''} ${broken ? 'broken' : ''}`}
-                title={broken ? `${text}: open` : text}
+                picked={picked}
+                onPick={onPick}
               >
                 {broken && <span className="break">open</span>}
-              </span>
+              </Wire>
               {to !== meet && <TerminalChip rig={rig} atom={to} picked={picked} onPick={onPick} />}
             </Fragment>
           )
         })}
       </div>
     </li>
+  )
+}
+
+interface WireProps {
+  edge: Edge
+  text: string
+  className: string
+  picked?: string
+  onPick: (ref: string) => void
+  children: React.ReactNode
+}
+
+/** A piece of the line. A conductor can be picked: the wiring centre then shows where its ends are. */
+function Wire({ edge, text, className, picked, onPick, children }: WireProps) {
+  if (edge.kind !== 'core')
+    return (
+      <span className={className} title={text}>
+        {children}
+      </span>
+    )
+  const ref = conductorRef(edge.cable.id, edge.core.id)
+  return (
+    <button
+      className={`${className} conductor-wire ${picked === ref ? 'picked' : ''}`}
+      data-conductor={ref}
+      aria-label={text}
+      title={text}
+      onClick={() => onPick(ref)}
+    >
+      {children}
+    </button>
   )
 }
 

@@ -1,10 +1,13 @@
 import {
   partName,
+  returnsOf,
   runsOf,
   runsOfDemand,
   voltsText,
   type Action,
   type Circuit,
+  terminalName,
+  type ReturnWay,
   type Rig,
   type Run,
   type Simulation,
@@ -19,10 +22,11 @@ import { LoadStation } from './load-station'
 interface RunsProps {
   rig: Rig
   act: (...actions: Action[]) => void
+  /** The terminal, or conductor as `~cable.core`, that is looked at. */
   picked?: string
   /** The demand that is followed; undefined for all. */
   followed?: string
-  onPick: (terminal: string) => void
+  onPick: (ref: string) => void
 }
 
 /** Every signal from the spur to its load as a line of stations. The layout never moves; only what is live changes. */
@@ -31,6 +35,7 @@ export function Runs(props: RunsProps) {
   const demand = circuit.installation.intent.demands.find((d) => d.id === props.followed)
   const runs = useMemo(() => (demand ? runsOfDemand(circuit, demand) : runsOf(circuit)), [circuit, demand])
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set())
+  const [returns, setReturns] = useState(false)
   const toggle = (id: string) => {
     const next = new Set(folded)
     if (!next.delete(id)) next.add(id)
@@ -38,14 +43,42 @@ export function Runs(props: RunsProps) {
   }
   return (
     <section className="runs" aria-label="Runs">
+      <div className="runs-head">
+        <label>
+          <input type="checkbox" checked={returns} onChange={(event) => setReturns(event.target.checked)} /> Neutral and
+          earth ways
+        </label>
+        {runs.length > 2 && (
+          <button
+            className="btn btn-link btn-sm"
+            onClick={() => setFolded(folded.size > 0 ? new Set() : new Set(runs.map((r) => r.id)))}
+          >
+            {folded.size > 0 ? 'Unfold all' : 'Fold all'}
+          </button>
+        )}
+      </div>
       {runs.map((run) => (
-        <RunLine key={run.id} {...props} run={run} folded={folded.has(run.id)} onFold={() => toggle(run.id)} />
+        <RunLine
+          key={run.id}
+          {...props}
+          run={run}
+          returns={returns}
+          folded={folded.has(run.id)}
+          onFold={() => toggle(run.id)}
+        />
       ))}
     </section>
   )
 }
 
-function RunLine({ run, folded, onFold, ...props }: RunsProps & { run: Run; folded: boolean; onFold: () => void }) {
+interface RunLineProps extends RunsProps {
+  run: Run
+  folded: boolean
+  returns: boolean
+  onFold: () => void
+}
+
+function RunLine({ run, folded, returns, onFold, ...props }: RunLineProps) {
   const { simulation } = props.rig
   const { circuit } = simulation
   const { device, part } = circuit.loads[run.load]
@@ -67,10 +100,42 @@ function RunLine({ run, folded, onFold, ...props }: RunsProps & { run: Run; fold
         ) : (
           <ol className="run-line">
             <WayStations {...props} way={run.way} />
-            <LoadStation rig={props.rig} run={run} onPick={props.onPick} />
+            <LoadStation rig={props.rig} run={run} act={props.act} onPick={props.onPick} />
           </ol>
         ))}
+      {!folded &&
+        returns &&
+        returnsOf(circuit, run).map((back) => <ReturnLine key={`${back.pole} ${back.at}`} {...props} back={back} />)}
     </article>
+  )
+}
+
+/** The way of a neutral or an earth to the load's device: thinner than the signal, and named. */
+function ReturnLine({ back, ...props }: RunsProps & { back: ReturnWay }) {
+  const { circuit } = props.rig.simulation
+  const joined = props.rig.simulation.potentials()[back.at].state
+  const behind = circuit.devices[circuit.deviceIndex.get(circuit.atoms[back.at].owner)!].type.terminals.some(
+    (t) => t.extraLow && `${circuit.atoms[back.at].owner}.${t.id}` === circuit.atoms[back.at].ref,
+  )
+  const name = back.pole === 'earth' ? 'Earth' : behind ? 'Return' : 'Neutral'
+  const right = back.pole === 'earth' ? joined === 'earth' : joined === 'neutral'
+  return (
+    <div
+      className={right ? 'return-line' : 'return-line wrong'}
+      data-return={`${back.pole} ${circuit.atoms[back.at].ref}`}
+    >
+      <span className="return-name">{name}</span>
+      {back.way.length === 0 ? (
+        <span>no conductor leads to {terminalName(circuit, circuit.atoms[back.at].ref)}</span>
+      ) : (
+        <ol className="run-line">
+          <WayStations {...props} way={back.way} />
+          <li className="station return-end">
+            {terminalName(circuit, circuit.atoms[back.at].ref)} {right ? '' : `is not joined to ${name.toLowerCase()}`}
+          </li>
+        </ol>
+      )}
+    </div>
   )
 }
 

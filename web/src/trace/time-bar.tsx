@@ -1,4 +1,4 @@
-import { eventText } from '@nobbet/core'
+import { eventText, isTold } from '@nobbet/core'
 import { FastForward, Link2, Pause, Play, RotateCcw, SkipForward, Undo2, Wrench } from 'lucide-react'
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
@@ -11,7 +11,8 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
   const { circuit } = simulation
   const [choosing, setChoosing] = useState(false)
   const [link, setLink] = useState(false)
-  const events = simulation.history.slice(-60).reverse()
+  const told = simulation.history.filter((event) => isTold(circuit, event))
+  const events = told.slice(-60).reverse()
   return (
     <footer className="time-bar">
       <div className="time-controls">
@@ -62,7 +63,7 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
           <li className="quiet">Nothing has happened yet. Switch the programmer on and turn a thermostat up.</li>
         )}
         {events.map((event, i) => (
-          <li key={simulation.history.length - i}>
+          <li key={told.length - i}>
             <span className="mono">{(event.time / 1000).toFixed(2)} s</span> {eventText(circuit, event, faults)}
           </li>
         ))}

@@ -6,9 +6,12 @@ import { useDraft } from '../api/hooks'
 import { Failed, Loading } from '../shell/notes'
 import { useSearchValue } from '../shell/use-search-value'
 import { Alarms } from './alarms'
+import { BusPanel } from './bus-panel'
+import { ConductorPanel } from './conductor-panel'
 import { DemandStrip } from './demand-strip'
 import { Meter } from './meter'
 import { Runs } from './runs'
+import { isConductor } from './picked'
 import { TerminalPanel } from './terminal-panel'
 import { TimeBar } from './time-bar'
 import { useMeter } from './use-meter'
@@ -24,7 +27,7 @@ export function TracePage() {
 }
 
 /** Demands across the top, the runs below, the wiring centre beside them, time at the foot. */
-function Trace({ installation }: { installation: Installation }) {
+export function Trace({ installation }: { installation: Installation }) {
   const circuit = useMemo(() => compile(installation), [installation])
   const handle = useSession(circuit)
   const { session } = handle
@@ -33,7 +36,7 @@ function Trace({ installation }: { installation: Installation }) {
   const [followed, follow] = useSearchValue('follow')
   /** A terminal that is touched takes the meter's lead, where one is in the hand; else it is looked at. */
   const touch = (terminal: string) => {
-    if (!meter.put(terminal)) setPicked(terminal)
+    if (isConductor(terminal) || !meter.put(terminal)) setPicked(terminal)
   }
 
   useHotkeys('space', (event) => {
@@ -58,6 +61,15 @@ function Trace({ installation }: { installation: Installation }) {
         <Runs rig={session.rig} act={handle.act} picked={picked} followed={followed} onPick={touch} />
         <aside className="trace-side">
           <Meter simulation={session.rig.simulation} meter={meter} />
+          <BusPanel rig={session.rig} act={handle.act} onPick={touch} />
+          {picked && isConductor(picked) && (
+            <ConductorPanel
+              rig={session.rig}
+              conductor={picked}
+              onPick={setPicked}
+              onClose={() => setPicked(undefined)}
+            />
+          )}
           {picked && circuit.atomIndex.has(picked) && (
             <TerminalPanel
               rig={session.rig}

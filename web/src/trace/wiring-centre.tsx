@@ -9,6 +9,7 @@ import {
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Conductor } from '../drawing/conductor'
 import { StateMark } from '../drawing/state-mark'
+import { conductorRef } from './picked'
 import type { TraceSession } from './session'
 
 interface WiringCentreProps {
@@ -105,7 +106,8 @@ export function WiringCentre({ session, picked, leads, onPick }: WiringCentrePro
                 const wrong = differs(now, should)
                 // A pole's own terminals and the spares are background, unless something is on them that should not be.
                 const quiet = now.state === 'neutral' || now.state === 'earth' || row.conductors.every((c) => c.parked)
-                const looked = picked === row.ref || leads.red === row.ref || leads.black === row.ref
+                const holds = row.conductors.some((c) => picked === conductorRef(c.cable, c.core))
+                const looked = picked === row.ref || holds || leads.red === row.ref || leads.black === row.ref
                 if (quiet && !all && !wrong && now.state !== 'live' && !looked) return null
                 return (
                   <tr
@@ -132,9 +134,14 @@ export function WiringCentre({ session, picked, leads, onPick }: WiringCentrePro
                     <td>
                       <div className="wc-legend">{row.legend}</div>
                       {row.conductors.map((c) => (
-                        <div key={`${c.cable} ${c.core}`} className="wc-conductor">
+                        <button
+                          key={`${c.cable} ${c.core}`}
+                          className={picked === conductorRef(c.cable, c.core) ? 'wc-conductor picked' : 'wc-conductor'}
+                          aria-label={`${c.colour} to ${c.farText}`}
+                          onClick={() => onPick(conductorRef(c.cable, c.core))}
+                        >
                           <Conductor colour={c.colour} sleeve={c.sleeve} /> <span>{c.farText}</span>
-                        </div>
+                        </button>
                       ))}
                     </td>
                     <td className="wc-reads">

@@ -1,4 +1,14 @@
-import { check, compile, diagnose, Predictor, type Circuit, type Installation, type LoggedFinding } from '@nobbet/core'
+import {
+  check,
+  compile,
+  deviceType,
+  diagnose,
+  Predictor,
+  symptomTexts,
+  type Circuit,
+  type Installation,
+  type LoggedFinding,
+} from '@nobbet/core'
 import { expose } from 'comlink'
 
 /** The last installation stays compiled, and what was predicted for it known, from one question to the next. */
@@ -19,6 +29,8 @@ const api = {
     const { circuit, predictor } = ready(installation)
     return diagnose(circuit, findings, predictor)
   },
+  /** What every fault of a device type shows, watched on a shipped system. */
+  symptoms: (type: string) => symptomTexts(deviceType(type)),
 }
 export type ComputeApi = typeof api
 
