@@ -235,6 +235,8 @@ describe('every main view', () => {
     '/jobs/demo-quay-cottage/trace',
     '/jobs/demo-quay-cottage/hunt',
     '/jobs/nobody-here/plan',
+    '/kit/mid-position-valve',
+    '/jobs/demo-ferry-flat/trace',
     '/nowhere',
   ]
   const axe = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8')

@@ -32,6 +32,17 @@ function dcOhms(type: DeviceType, load: Load, volts: number): number {
 const drives = (type: DeviceType, load: string) =>
   type.primitives.some((p) => p.kind === 'actuator' && p.drivenBy === load)
 
+/** The outer terminal that a point inside the device is joined to at rest, one contact, fuse or strap away. */
+function outerAtRest(type: DeviceType, outside: ReadonlySet<string>, terminal: string): string {
+  if (outside.has(terminal)) return terminal
+  const joined = type.primitives.flatMap((p): [string, string][] => {
+    if (p.kind === 'changeover') return [[p.common, p.nc]]
+    return p.kind === 'strap' || p.kind === 'fuse' ? [[p.a, p.b]] : []
+  })
+  const ends = joined.flatMap(([a, b]) => (a === terminal ? [b] : b === terminal ? [a] : []))
+  return ends.find((end) => outside.has(end)) ?? terminal
+}
+
 /** Everything that can be measured between terminals a probe reaches, on a supply of `supplyVolts`. */
 export function measuresOf(type: DeviceType, supplyVolts: number): Measure[] {
   const outside = new Set(type.terminals.filter((t) => !t.internal).map((t) => t.id))
@@ -40,14 +51,14 @@ export function measuresOf(type: DeviceType, supplyVolts: number): Measure[] {
     switch (p.kind) {
       case 'load': {
         const volts = p.volts === undefined ? supplyVolts : usual(type, p.volts)
-        const between: [string, string] = [p.from, p.to]
+        const between: [string, string] = [outerAtRest(type, outside, p.from), outerAtRest(type, outside, p.to)]
         const pullsIn = (usual(type, p.pullsIn ?? usualPullIn) / 100) * volts
         const always = type.terminals.find((t) => t.id === p.from)!.role === 'permanent-live'
         // Electronics have no resistance worth measuring: wire has.
         const wire = p.dcPercent !== undefined || p.work === 'heats' || drives(type, p.id)
         return [
           ...(wire ? [{ kind: 'resistance', part, between, ohms: dcOhms(type, p, volts) } as const] : []),
-          { kind: 'volts', part, between, volts, pullsIn, always },
+          ...(outside.has(p.from) ? [{ kind: 'volts', part, between, volts, pullsIn, always } as const] : []),
         ]
       }
       case 'contact':

@@ -83,7 +83,7 @@ export function measureText(type: DeviceType, measure: Measure): MeasureText {
     case 'resistance':
       return {
         where,
-        how: `Dead, ${name} lifted out`,
+        how: `Dead and at rest, conductors lifted: ${name}`,
         expect: `about ${ohmsText(measure.ohms)}; open if it has failed`,
       }
     case 'contact': {

@@ -54,7 +54,10 @@ interface WireProps {
   children: React.ReactNode
 }
 
-/** A piece of the line. A conductor can be picked: the wiring centre then shows where its ends are. */
+/**
+ * A piece of the line. A conductor can be picked: the wiring centre then shows where its ends are. Too narrow a target to
+ * be the only way: the panel of each terminal lists its conductors too.
+ */
 function Wire({ edge, text, className, picked, onPick, children }: WireProps) {
   if (edge.kind !== 'core')
     return (
@@ -64,15 +67,14 @@ function Wire({ edge, text, className, picked, onPick, children }: WireProps) {
     )
   const ref = conductorRef(edge.cable.id, edge.core.id)
   return (
-    <button
+    <span
       className={`${className} conductor-wire ${picked === ref ? 'picked' : ''}`}
       data-conductor={ref}
-      aria-label={text}
       title={text}
       onClick={() => onPick(ref)}
     >
       {children}
-    </button>
+    </span>
   )
 }
 

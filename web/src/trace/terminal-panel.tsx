@@ -1,5 +1,6 @@
 import {
   claimText,
+  endText,
   failedIn,
   livePath,
   potentialText,
@@ -12,7 +13,9 @@ import {
   type Rig,
 } from '@nobbet/core'
 import { CloseButton } from 'react-bootstrap'
+import { Conductor } from '../drawing/conductor'
 import { StateMark } from '../drawing/state-mark'
+import { conductorRef } from './picked'
 
 interface TerminalPanelProps {
   rig: Rig
@@ -44,6 +47,16 @@ export function TerminalPanel({ rig, terminal, onPick, onClose }: TerminalPanelP
           <Causes circuit={circuit} causes={failedFirst(whyTerminal(sim, terminal).because)} />
         </>
       )}
+      <h3>Conductors here</h3>
+      <ul className="conductors-here">
+        {conductorsAt(circuit, terminal).map(({ cable, core, far }) => (
+          <li key={`${cable.id} ${core.id}`}>
+            <button className="btn btn-link p-0" onClick={() => onPick(conductorRef(cable.id, core.id))}>
+              <Conductor colour={core.colour} sleeve={core.sleeve} /> {endText(circuit.installation, far)}
+            </button>
+          </li>
+        ))}
+      </ul>
       {path && (
         <>
           <h3>Live path</h3>
@@ -62,6 +75,18 @@ export function TerminalPanel({ rig, terminal, onPick, onClose }: TerminalPanelP
     </section>
   )
 }
+
+/** The cores that end at a terminal, and where their other ends are. */
+const conductorsAt = (circuit: Circuit, terminal: string) =>
+  circuit.installation.cables.flatMap((cable) =>
+    cable.cores.flatMap((core) =>
+      ([0, 1] as const).flatMap((end) => {
+        const at = core.ends[end]
+        const here = (at.at === 'terminal' || at.at === 'parked') && at.terminal === terminal
+        return here ? [{ cable, core, far: core.ends[1 - end] }] : []
+      }),
+    ),
+  )
 
 /** What has failed is read first. */
 const failedFirst = (causes: readonly Cause[]) =>

@@ -137,7 +137,6 @@ export function WiringCentre({ session, picked, leads, onPick }: WiringCentrePro
                         <button
                           key={`${c.cable} ${c.core}`}
                           className={picked === conductorRef(c.cable, c.core) ? 'wc-conductor picked' : 'wc-conductor'}
-                          aria-label={`${c.colour} to ${c.farText}`}
                           onClick={() => onPick(conductorRef(c.cable, c.core))}
                         >
                           <Conductor colour={c.colour} sleeve={c.sleeve} /> <span>{c.farText}</span>
