@@ -49,6 +49,9 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
     viewport: desk,
     before: (page) => page.locator('.alarms .btn ::-p-text(Why?)').click(),
   },
+  { name: 'kit', path: '/kit/mid-position-valve', viewport: desk },
+  { name: 'kit-phone', path: '/kit/mid-position-valve', viewport: phone },
+  { name: 'trace-bus', path: on('demo-ferry-flat', 'receiver.set=21', 'wait=60s'), viewport: desk },
   {
     name: 'trace-meter',
     path: `${on('demo-fell-view', ...bothOn, 'wait=40s')}&meter=meter,wc.27,wc.6`,

@@ -173,6 +173,9 @@ export function halfWave(
   return result
 }
 
+/** Rounds without progress before points are flipped one by one. */
+const patient = 10
+
 /** Volts left across an open diode that count as forward: what rounding leaves where only the leak holds a net. */
 const forwardVolts = 1e-6
 
@@ -187,7 +190,7 @@ function complementary(v: Float64Array, matrix: Float64Array): Float64Array {
   const current = new Float64Array(size)
   const conducting = Uint8Array.from(v, (volts) => (volts > 0 ? 1 : 0))
   let fewest = Infinity
-  let patience = 3
+  let patience = patient
   for (let round = 0; round < 20 * samples; round++) {
     const active: number[] = []
     for (let x = 0; x < size; x++) if (conducting[x]) active.push(x)
@@ -210,7 +213,7 @@ function complementary(v: Float64Array, matrix: Float64Array): Float64Array {
     if (wrong.length === 0) break
     if (wrong.length < fewest) {
       fewest = wrong.length
-      patience = 3
+      patience = patient
     } else patience--
     for (const x of patience > 0 ? wrong : wrong.slice(-1)) conducting[x] = conducting[x] ? 0 : 1
   }
