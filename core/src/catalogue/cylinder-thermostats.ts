@@ -1,4 +1,5 @@
-import { neverMakes, neverOperates, openCircuit, stuckMade, stuckOperated } from './failures'
+import { electronics, mainsSupply, ownDraw } from './electronics'
+import { neverMakes, neverOperates, stuckMade, stuckOperated } from './failures'
 import type { Changeover, Condition, DeviceType, TerminalType } from './primitives'
 import { cylinderDial, differential, sensorOf } from './thermostat-parts'
 
@@ -50,29 +51,13 @@ export const poweredCylinderThermostat: DeviceType = {
     'Needs permanent live and neutral. Besides its set temperature it may ask for a hygiene run, whatever the cylinder’s ' +
     'temperature, but only while its common is fed. A run looks like a call nobody made: switch it off for a test, and put ' +
     'it back.',
-  terminals: [
-    { id: 'L', legend: 'Permanent live', role: 'permanent-live' },
-    { id: 'N', legend: 'Neutral', role: 'neutral' },
-    ...terminals,
-  ],
+  terminals: [...mainsSupply, ...terminals],
   controls: [...cylinderDial, hygieneControl()],
-  settings: [
-    usual,
-    { id: 'watts', label: 'Own draw', unit: 'W', min: 0.5, max: 10, default: 1.5, origin: 'usual value' },
-  ],
+  settings: [usual, ownDraw(1.5)],
   inputs: [],
   primitives: [
     sensorOf('probe', 'sensor', 'cylinder'),
-    {
-      kind: 'load',
-      id: 'electronics',
-      label: 'electronics',
-      from: 'L',
-      to: 'N',
-      watts: { setting: 'watts' },
-      lights: true,
-      failures: [openCircuit('electronics dead, display dark', 1, replace)],
-    },
+    electronics('display', replace),
     // The common is felt by the electronics: without a feed there is nothing to run for.
     { kind: 'load', id: 'common', label: 'common sense', from: 'C', to: 'N', ohms: 470_000 },
     contact({

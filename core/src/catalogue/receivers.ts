@@ -1,48 +1,14 @@
 import { hygieneControl } from './cylinder-thermostats'
-import { neverAsks, neverOperates, openCircuit, silentPort, stuckOperated } from './failures'
-import type { Changeover, Condition, Control, DeviceType, Load, Sensor, Setting, TerminalType } from './primitives'
+import { changeover, changeoverTerminals, electronics, mainsSupply, ownDraw } from './electronics'
+import { neverAsks, openCircuit, silentPort } from './failures'
+import type { Condition, Control, DeviceType, Sensor } from './primitives'
 import { electronicDifferential, roomDial, sensorOf } from './thermostat-parts'
 
 const replace = 'Replace the receiver.'
 const stands = 'In the plant cupboard, at the distance from pipes and metal that its maker asks for.'
-const supply: TerminalType[] = [
-  { id: 'L', legend: 'Permanent live', role: 'permanent-live' },
-  { id: 'N', legend: 'Neutral', role: 'neutral' },
-]
-const changeoverTerminals = (prefix: string, of: string): TerminalType[] => [
-  { id: `${prefix}COM`, legend: `${of}common`, role: 'contact-feed' },
-  { id: `${prefix}NO`, legend: `${of}normally open`, role: 'output' },
-  { id: `${prefix}NC`, legend: `${of}normally closed`, role: 'output' },
-]
-const electronics: Load = {
-  kind: 'load',
-  id: 'electronics',
-  label: 'electronics',
-  from: 'L',
-  to: 'N',
-  watts: { setting: 'watts' },
-  lights: true,
-  failures: [openCircuit('electronics dead, lamps dark', 1.5, replace)],
-}
-const ownDraw: Setting = {
-  id: 'watts',
-  label: 'Own draw',
-  unit: 'W',
-  min: 0.5,
-  max: 10,
-  default: 2,
-  origin: 'usual value',
-}
-const relay = (id: string, label: string, prefix: string, operatedWhen: Condition): Changeover => ({
-  kind: 'changeover',
-  id,
-  label,
-  common: `${prefix}COM`,
-  no: `${prefix}NO`,
-  nc: `${prefix}NC`,
-  operatedWhen,
-  failures: [neverOperates(`${label} does not make`, 3, replace), stuckOperated(`${label} welded`, 2, replace)],
-})
+const board = electronics('lamps', replace)
+const relay = (id: string, label: string, prefix: string, operatedWhen: Condition) =>
+  changeover({ id, label, prefix, remedy: replace, operatedWhen })
 
 /** What its lamp says of the radio link to its thermostat. */
 const radio: Control = {
@@ -92,11 +58,11 @@ export const wirelessReceiver: DeviceType = {
     'The receiver listens for its thermostat and works one volt-free changeover; COM needs a feed, by a link in the receiver ' +
     'or on a core of its own. Link lost, the contact drops out, or goes on and off on a fallback duty. Lamps show link and ' +
     'call; the button raises a demand on the spot.',
-  terminals: [...supply, ...changeoverTerminals('', '')],
+  terminals: [...mainsSupply, ...changeoverTerminals()],
   controls: [...roomDial, radio, button('button', 'Button')],
-  settings: [electronicDifferential, ownDraw],
+  settings: [electronicDifferential, ownDraw(2)],
   inputs: [],
-  primitives: [electronics, probe, relay('contact', 'contact', '', { all: [calls, { energised: 'electronics' }] })],
+  primitives: [board, probe, relay('contact', 'contact', '', { all: [calls, { energised: 'electronics' }] })],
 }
 
 const offOn = [
@@ -117,9 +83,9 @@ export const smartReceiver: DeviceType = {
     'thermostat, never mains. Scheduled hygiene runs look like a call nobody made: switched off for a test, they must be ' +
     'put back.',
   terminals: [
-    ...supply,
-    ...changeoverTerminals('H-', 'Heating '),
-    ...changeoverTerminals('W-', 'Hot water '),
+    ...mainsSupply,
+    ...changeoverTerminals('H-', 'Heating'),
+    ...changeoverTerminals('W-', 'Hot water'),
     { id: 'T1', legend: 'Wired thermostat', role: 'output', extraLow: true },
     { id: 'T2', legend: 'Wired thermostat', role: 'input', extraLow: true },
   ],
@@ -130,10 +96,10 @@ export const smartReceiver: DeviceType = {
     button('button', 'Heating button'),
     hygieneControl(),
   ],
-  settings: [electronicDifferential, ownDraw],
+  settings: [electronicDifferential, ownDraw(2)],
   inputs: [],
   primitives: [
-    electronics,
+    board,
     {
       kind: 'transformer',
       id: 'supply',
@@ -186,11 +152,11 @@ export const busReceiver: DeviceType = {
     'return, flame, hot water and fault. While it is answered its relays are disabled. Answers take seconds. It has to be ' +
     'told what kind of system it is on.',
   terminals: [
-    ...supply,
+    ...mainsSupply,
     { id: 'B1', legend: 'Bus', role: 'input', extraLow: true },
     { id: 'B2', legend: 'Bus', role: 'input', extraLow: true },
-    ...changeoverTerminals('H-', 'Heating '),
-    ...changeoverTerminals('W-', 'Hot water '),
+    ...changeoverTerminals('H-', 'Heating'),
+    ...changeoverTerminals('W-', 'Hot water'),
   ],
   controls: [
     { kind: 'choice', id: 'hot-water', label: 'Hot water', values: offOn, initial: 'off' },
@@ -211,7 +177,7 @@ export const busReceiver: DeviceType = {
   ],
   settings: [
     electronicDifferential,
-    ownDraw,
+    ownDraw(2),
     { id: 'answer', label: 'Answers take', unit: 's', min: 1, max: 30, default: 4, origin: 'domain: seconds' },
     {
       id: 'system',
@@ -229,7 +195,7 @@ export const busReceiver: DeviceType = {
   ],
   inputs: [],
   primitives: [
-    electronics,
+    board,
     probe,
     {
       kind: 'load',

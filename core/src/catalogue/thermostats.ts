@@ -1,21 +1,12 @@
-import { neverAsks, neverOperates, openCircuit, stuckOperated } from './failures'
-import type { Changeover, Condition, DeviceType, Load, Setting, TerminalType } from './primitives'
+import { changeover, changeoverTerminals, electronics, mainsSupply, ownDraw } from './electronics'
+import { neverAsks, openCircuit } from './failures'
+import type { DeviceType, TerminalType } from './primitives'
 import { contactOf, differential, electronicDifferential, onTheWall, roomDial, sensorOf } from './thermostat-parts'
 
 const replace = 'Replace the room thermostat.'
 const feed: TerminalType = { id: 'L', legend: 'Feed', role: 'contact-feed' }
 const switched: TerminalType = { id: 'SL', legend: 'Switched live', role: 'output' }
 const earth: TerminalType = { id: 'E', legend: 'Earth', role: 'earth' }
-const supply: TerminalType[] = [
-  { id: 'L', legend: 'Permanent live', role: 'permanent-live' },
-  { id: 'N', legend: 'Neutral', role: 'neutral' },
-]
-const changeoverTerminals: TerminalType[] = [
-  { id: 'COM', legend: 'Common', role: 'contact-feed' },
-  { id: 'NO', legend: 'Normally open', role: 'output' },
-  { id: 'NC', legend: 'Normally closed', role: 'output' },
-]
-
 export const roomThermostat: DeviceType = {
   id: 'room-thermostat-neutral',
   version: 2,
@@ -98,38 +89,7 @@ export const voltFreeThermostat: DeviceType = {
   ],
 }
 
-const ownDraw: Setting = {
-  id: 'watts',
-  label: 'Own draw',
-  unit: 'W',
-  min: 0.5,
-  max: 10,
-  default: 1.5,
-  origin: 'usual value',
-}
-const electronics: Load = {
-  kind: 'load',
-  id: 'electronics',
-  label: 'electronics',
-  from: 'L',
-  to: 'N',
-  watts: { setting: 'watts' },
-  lights: true,
-  failures: [openCircuit('electronics dead, display dark', 1, 'Replace it.')],
-}
-const changeover = (operatedWhen: Condition): Changeover => ({
-  kind: 'changeover',
-  id: 'contact',
-  label: 'contact',
-  common: 'COM',
-  no: 'NO',
-  nc: 'NC',
-  operatedWhen,
-  failures: [
-    neverOperates('contact does not make', 2, 'Replace it.'),
-    stuckOperated('contact welded', 1, 'Replace it.'),
-  ],
-})
+const board = electronics('display', replace)
 
 export const poweredThermostat: DeviceType = {
   id: 'room-thermostat-powered',
@@ -140,14 +100,14 @@ export const poweredThermostat: DeviceType = {
   about:
     'Permanent live and neutral work the electronics; a changeover contact stands apart and needs a feed of its own, often ' +
     'a link from L.',
-  terminals: [...supply, ...changeoverTerminals],
+  terminals: [...mainsSupply, ...changeoverTerminals()],
   controls: roomDial,
-  settings: [electronicDifferential, ownDraw],
+  settings: [electronicDifferential, ownDraw(1.5)],
   inputs: [],
   primitives: [
     sensorOf('probe', 'sensor', 'room'),
-    electronics,
-    changeover({ all: [{ sensor: 'probe' }, { energised: 'electronics' }] }),
+    board,
+    changeover({ remedy: replace, operatedWhen: { all: [{ sensor: 'probe' }, { energised: 'electronics' }] } }),
   ],
 }
 
@@ -174,11 +134,14 @@ export const programmableThermostat: DeviceType = {
     ...roomDial,
   ],
   // Its live may come through a channel: it needs a feed, not a permanent one.
-  terminals: [{ id: 'L', legend: 'Live', role: 'contact-feed' }, supply[1], ...changeoverTerminals],
+  terminals: [{ id: 'L', legend: 'Live', role: 'contact-feed' }, mainsSupply[1], ...changeoverTerminals()],
   primitives: [
     sensorOf('probe', 'sensor', 'room'),
-    electronics,
-    changeover({ all: [{ control: 'mode', is: ['on'] }, { sensor: 'probe' }, { energised: 'electronics' }] }),
+    board,
+    changeover({
+      remedy: replace,
+      operatedWhen: { all: [{ control: 'mode', is: ['on'] }, { sensor: 'probe' }, { energised: 'electronics' }] },
+    }),
   ],
 }
 

@@ -1,6 +1,12 @@
 import { jammed, neverMakes, openCircuit, stuckMade } from './failures'
-import type { DeviceType } from './primitives'
+import type { DeviceType, TerminalType } from './primitives'
 import { contactOf, differential, sensorOf } from './thermostat-parts'
+
+const terminals = (live: string): TerminalType[] => [
+  { id: 'L', legend: live, role: 'input' },
+  { id: 'N', legend: 'Neutral', role: 'neutral' },
+  { id: 'E', legend: 'Earth', role: 'earth' },
+]
 
 /** A fan over a water coil. It waits until the water is warm. */
 export const fanConvector: DeviceType = {
@@ -13,9 +19,7 @@ export const fanConvector: DeviceType = {
     'A fan blows over a coil of hot water. Its low-limit thermostat keeps the fan still until the water in the coil is ' +
     'warm, so that no cold air is blown.',
   terminals: [
-    { id: 'L', legend: 'Switched live', role: 'input' },
-    { id: 'N', legend: 'Neutral', role: 'neutral' },
-    { id: 'E', legend: 'Earth', role: 'earth' },
+    ...terminals('Switched live'),
     { id: 'warm', legend: 'Behind the low limit', role: 'output', internal: true },
   ],
   controls: [
@@ -69,12 +73,7 @@ export const immersionHeater: DeviceType = {
   about:
     'An element and its thermostat on a supply and switch of their own. The hot water is hot, and neither circuit was ever ' +
     'called; and isolating the heating controls leaves it live.',
-  terminals: [
-    { id: 'L', legend: 'Line', role: 'input' },
-    { id: 'N', legend: 'Neutral', role: 'neutral' },
-    { id: 'E', legend: 'Earth', role: 'earth' },
-    { id: 'SL', legend: 'Behind its thermostat', role: 'output', internal: true },
-  ],
+  terminals: [...terminals('Line'), { id: 'SL', legend: 'Behind its thermostat', role: 'output', internal: true }],
   controls: [
     { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 40, max: 75, step: 1, initial: 55 },
     {

@@ -1,2 +1,3 @@
 export * from './measures'
+export * from './observe'
 export * from './symptoms'

@@ -1,5 +1,5 @@
 import { deviceType, deviceTypes, type DeviceType } from '../catalogue'
-import { measureText, partWhenText, symptomTexts } from '../wording'
+import { measureText, noticedTexts, partWhenText, symptomTexts } from '../wording'
 import { measuresOf } from '.'
 
 const named = deviceTypes.map((t): [string, DeviceType] => [t.id, t])
@@ -61,6 +61,14 @@ describe('what to measure', () => {
     expect(measures('switching-relay').find((m) => m.where === 'R to C')!.expect).toMatch(
       /^28.8 V unloaded, 24 V at full/,
     )
+  })
+
+  it('comes with what can be noticed without a tool', () => {
+    expect(noticedTexts(deviceType('two-port-valve'))).toEqual([
+      'hum of the motor',
+      'its lever: resists, slack, latched, or does not move',
+      'click of the end switch',
+    ])
   })
 
   it('is no resistance of electronics', () => {

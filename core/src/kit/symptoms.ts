@@ -62,9 +62,8 @@ export function standOf(type: DeviceType): Stand | undefined {
     for (const device of installation.devices) {
       const other = deviceType(device.type)
       if (other.family !== type.family || !outside(other).every((t) => terminals.has(t))) continue
-      const exchanged = structuredClone(installation)
-      exchanged.devices.find((d) => d.id === device.id)!.type = type.id
-      return { example: id, device: device.id, installation: exchanged, ships: false }
+      const devices = installation.devices.map((d) => (d.id === device.id ? { ...d, type: type.id } : d))
+      return { example: id, device: device.id, installation: { ...installation, devices }, ships: false }
     }
   return undefined
 }

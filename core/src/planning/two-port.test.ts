@@ -11,6 +11,7 @@ import {
   supplies,
   supplyIds,
   terminalSchedule,
+  terminalText,
   type PlanBrief,
 } from '.'
 
@@ -46,6 +47,18 @@ describe('a plan', () => {
             expect([scheme, supply, check(compile(plan)).findings]).toEqual([scheme, supply, []])
             expect(plan.supply.volts).toBe(supplies[supply].volts)
           }
+  })
+})
+
+describe('the name of a terminal', () => {
+  it('is what is printed there, and a lead’s the colour it has in this installation', () => {
+    const doc = installationOf('two-port-heating')
+    expect(terminalText(doc, 'programmer.HTG-ON')).toBe('Programmer HTG-ON')
+    expect(terminalText(doc, 'zv-1.SO')).toBe('House valve orange')
+    doc.devices.find((d) => d.id === 'programmer')!.legends = { 'HTG-ON': '3 Heat' }
+    doc.cables.find((c) => c.leadOf === 'zv-1')!.cores.find((k) => k.colour === 'orange')!.colour = 'black'
+    expect(terminalText(doc, 'programmer.HTG-ON')).toBe('Programmer 3 Heat')
+    expect(terminalText(doc, 'zv-1.SO')).toBe('House valve black')
   })
 })
 

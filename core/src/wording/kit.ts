@@ -1,6 +1,6 @@
 import type { Condition, DeviceType, Primitive } from '../catalogue'
 import type { Circuit } from '../circuit'
-import { symptomsOf, usual, type Asked, type Measure, type Symptom } from '../kit'
+import { noticedOn, symptomsOf, usual, type Asked, type Measure, type Symptom } from '../kit'
 import { demandText } from './findings'
 import { signDifferences } from './signs'
 
@@ -67,6 +67,34 @@ export function partWhenText(type: DeviceType, part: Primitive): string {
 
 const figure = (n: number) => String(Number(n.toPrecision(3)))
 const ohmsText = (ohms: number) => (ohms >= 1000 ? `${figure(ohms / 1000)} kΩ` : `${figure(ohms)} Ω`)
+
+/** What can be seen, heard and felt on a device, each once. */
+export function noticedTexts(type: DeviceType): string[] {
+  const words = noticedOn(type).map(({ kind, part }): string => {
+    const name = partLabel(type, part)
+    switch (kind) {
+      case 'lever':
+        return 'its lever: resists, slack, latched, or does not move'
+      case 'travel':
+        return 'where it stands'
+      case 'hum':
+        return `hum of the ${name}`
+      case 'runs':
+        return `${name} runs: by hand and ear`
+      case 'heats':
+        return `${name} heats`
+      case 'click':
+        return `click of the ${name}`
+      case 'display':
+        return 'its display and lamps'
+      case 'fuse':
+        return `${name}: whole or blown`
+      case 'bus':
+        return 'on the bus monitor: asked, answered'
+    }
+  })
+  return [...new Set(words)]
+}
 
 export interface MeasureText {
   where: string

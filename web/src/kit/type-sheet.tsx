@@ -1,4 +1,4 @@
-import { families, measuresOf, measureText, type DeviceType, type TerminalRole } from '@nobbet/core'
+import { families, measuresOf, measureText, noticedTexts, type DeviceType, type TerminalRole } from '@nobbet/core'
 import { Link } from 'react-router'
 import { Conductor } from '../drawing/conductor'
 import { ContactDiagram } from './contact-diagram'
@@ -19,6 +19,7 @@ const supplyVolts = 230
 /** One device type: how it works, its contacts, its terminals, how it fails, what to measure, its settings. */
 export function TypeSheet({ type }: { type: DeviceType }) {
   const terminals = type.terminals.filter((t) => !t.internal)
+  const noticed = noticedTexts(type)
   const measures = measuresOf(type, supplyVolts).map((m) => measureText(type, m))
   return (
     <article className="sheet kit-sheet">
@@ -30,6 +31,12 @@ export function TypeSheet({ type }: { type: DeviceType }) {
       <p className="quiet">
         <strong>Where it usually stands:</strong> {type.stands}
       </p>
+
+      {noticed.length > 0 && (
+        <p className="quiet">
+          <strong>To see, hear and feel:</strong> {noticed.join('; ')}.
+        </p>
+      )}
 
       <h2>Contacts</h2>
       <ContactDiagram type={type} />
