@@ -189,7 +189,7 @@ export const pairInput = (id: string, label: string, from: string): Load => ({
 
 /** A contact inside the board that turns what it has worked out into a call of its own. */
 export const innerCall = (id: string, label: string, terminal: string, closedWhen: Condition): [Contact, Load] => [
-  { kind: 'contact', id: `${id}-relay`, label: `${label} decoder`, a: 'L', b: terminal, closedWhen },
+  { kind: 'contact', id: `${id}-relay`, label: `${label} over the bus`, a: 'L', b: terminal, closedWhen },
   {
     kind: 'load',
     id,

@@ -1,3 +1,4 @@
+import { leavesOf } from '../catalogue'
 import { feedsOf, type Circuit } from '../circuit'
 import type { ContactRef, Demand } from '../installation'
 import type { Simulation } from '../simulation'
@@ -133,37 +134,51 @@ export const coilsOf = (circuit: Circuit): number[] =>
       : [],
   )
 
-const known = new WeakMap<Demand, { circuit: Circuit; own: ReadonlySet<number> }>()
+interface Own {
+  circuit: Circuit
+  contacts: ReadonlySet<number>
+  coils: readonly number[]
+}
+const known = new WeakMap<Demand, Own>()
 
-/**
- * The contacts that are a demand's own: its channel, its thermostat, those on its valves, and those of a relay that its
- * thermostat pulls in.
- */
-export function ownContacts(circuit: Circuit, demand: Demand): ReadonlySet<number> {
+function ownOf(circuit: Circuit, demand: Demand): Own {
   const before = known.get(demand)
-  if (before?.circuit === circuit) return before.own
+  if (before?.circuit === circuit) return before
   const valves = valveDevices(circuit, demand)
   const named = [demand.channel, demand.thermostat].flatMap((at) => (at ? [at] : []))
-  const own = new Set<number>()
+  const contacts = new Set<number>()
   circuit.contacts.forEach(({ device, part }, i) => {
     const { id } = circuit.devices[device].device
-    if (valves.includes(device) || named.some((at) => at.device === id && at.contact === part.id)) own.add(i)
+    if (valves.includes(device) || named.some((at) => at.device === id && at.contact === part.id)) contacts.add(i)
   })
   const lines = feedsOf(circuit).map((f) => f.line)
-  const pulledIn = coilsOf(circuit).filter((coil) =>
+  const coils = coilsOf(circuit).filter((coil) =>
     waysFrom(circuit, lines, loadEnds(circuit, coil).fed).some((way) =>
       gatesOf(way).some((edge) => {
         const e = circuit.edges[edge]
-        return e.kind === 'contact' && own.has(e.contact)
+        return e.kind === 'contact' && contacts.has(e.contact)
       }),
     ),
   )
-  circuit.contacts.forEach(({ device }, i) => {
-    if (pulledIn.some((coil) => circuit.loads[coil].device === device)) own.add(i)
+  const moves = (coil: number, { device, closedWhen }: Circuit['contacts'][number]) =>
+    circuit.loads[coil].device === device &&
+    leavesOf(closedWhen).some((leaf) => 'energised' in leaf && leaf.energised === circuit.loads[coil].part.id)
+  circuit.contacts.forEach((contact, i) => {
+    if (coils.some((coil) => moves(coil, contact))) contacts.add(i)
   })
-  known.set(demand, { circuit, own })
+  const own: Own = { circuit, contacts, coils }
+  known.set(demand, own)
   return own
 }
+
+/**
+ * The contacts that are a demand's own: its channel, its thermostat, those on its valves, and those that a relay moves
+ * which its thermostat pulls in.
+ */
+export const ownContacts = (circuit: Circuit, demand: Demand): ReadonlySet<number> => ownOf(circuit, demand).contacts
+
+/** The relay coils that a demand's own contacts pull in. */
+export const ownCoils = (circuit: Circuit, demand: Demand): readonly number[] => ownOf(circuit, demand).coils
 
 /** The end of a load at which a signal can reach it, and the other. A winding works either way round. */
 export function loadEnds(circuit: Circuit, load: number): { fed: number; back: number } {

@@ -1,6 +1,6 @@
 import { feedsOf, type Circuit } from '../circuit'
 import type { Demand } from '../installation'
-import { callLoad, coilsOf, loadEnds, ownContacts } from './demands'
+import { callLoad, coilsOf, loadEnds, ownCoils, ownContacts } from './demands'
 import { gatesOf, type Way } from './paths'
 import { through, waysFrom } from './ways'
 
@@ -55,10 +55,7 @@ export function runsOfDemand(circuit: Circuit, demand: Demand): Run[] {
   const driven = circuit.actuators.filter((a) => valves.includes(a.device)).map((a) => a.drivenBy)
   const call = callLoad(circuit, demand.call)
   const own = ownContacts(circuit, demand)
-  const coils = coilsOf(circuit).filter((coil) =>
-    [...own].some((c) => circuit.contacts[c].device === circuit.loads[coil].device),
-  )
-  const concerned = new Set([...coils, ...driven, call])
+  const concerned = new Set([...ownCoils(circuit, demand), ...driven, call])
   return runsOf(circuit)
     .filter(({ load }) => concerned.has(load) || circuit.loads[load].part.work !== undefined)
     .map((run) => ({ ...run, way: through(circuit, run.way, own) }))

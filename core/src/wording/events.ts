@@ -3,6 +3,9 @@ import type { Fault } from '../hypotheses'
 import type { SimEvent } from '../simulation'
 import { actuatorOf, behaviourOf, deviceName, motionText, partName, phaseText } from './names'
 
+const workOf = (circuit: Circuit, device: string, part: string) =>
+  circuit.loads.find((l) => l.part.id === part && circuit.devices[l.device].device.id === device)!.part.work
+
 /** Is an event worth a line? What a device's electronics do within it, before its relay follows, is not. */
 export function isTold(circuit: Circuit, event: SimEvent): boolean {
   if (event.kind !== 'contact') return true
@@ -37,7 +40,9 @@ export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap
     case 'phase':
       return `${deviceName(circuit, event.device)}: ${phaseText(circuit, behaviourOf(circuit, event.device, event.part), event.phase)}`
     case 'work':
-      return `${deviceName(circuit, event.device)} ${event.running ? 'runs' : 'stops'}`
+      return workOf(circuit, event.device, event.part) === 'heats'
+        ? `${partName(circuit, event.device, event.part)} ${event.running ? 'heats' : 'no longer heats'}`
+        : `${deviceName(circuit, event.device)} ${event.running ? 'runs' : 'stops'}`
     case 'short':
       return 'Short circuit: line joined to neutral or earth'
     case 'fuse':

@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import type { LeverFeel, Signs } from '../trace'
-import { deviceName, phaseText } from './names'
+import { deviceName, partName, phaseText } from './names'
 
 const leverWords: Record<LeverFeel, string> = {
   stiff: 'lever resists',
@@ -34,7 +34,9 @@ export function signLines(circuit: Circuit, signs: Signs): Map<string, string> {
     if (!part.work) return
     const works = signs.working.includes(load)
     const words = part.work === 'runs' ? ['stands still', 'runs'] : ['cold', 'heats']
-    lines.set(`load ${load}`, `${circuit.devices[device].device.name} ${words[works ? 1 : 0]}`)
+    const { id, name } = circuit.devices[device].device
+    const what = part.work === 'runs' ? name : partName(circuit, id, part.id)
+    lines.set(`load ${load}`, `${what} ${words[works ? 1 : 0]}`)
   })
   circuit.devices.forEach(({ device, type, busIndex }) => {
     const say = (what: string, text: string) => lines.set(`${what} ${device.id}`, `${device.name}: ${text}`)

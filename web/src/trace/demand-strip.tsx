@@ -79,7 +79,8 @@ function Plant({ rig }: { rig: Rig }) {
       {circuit.loads.map(({ device, part }, i) =>
         part.work ? (
           <div key={i}>
-            {name(device)} <strong>{workWords[part.work][simulation.loadWorking(i) ? 1 : 0]}</strong>
+            {name(device)} {part.work === 'heats' && part.label}{' '}
+            <strong>{workWords[part.work][simulation.loadWorking(i) ? 1 : 0]}</strong>
           </div>
         ) : null,
       )}
