@@ -1,4 +1,4 @@
-import type { BusRequest, Condition } from '../catalogue'
+import type { BusRequest, Condition, ConditionLeaf } from '../catalogue'
 import type { CompiledDevice } from '../circuit'
 import { travelTolerance } from './travel'
 
@@ -37,4 +37,13 @@ export function holds(condition: Condition, device: CompiledDevice, view: View):
   if ('all' in condition) return condition.all.every((c) => holds(c, device, view))
   if ('any' in condition) return condition.any.some((c) => holds(c, device, view))
   return !holds(condition.not, device, view)
+}
+
+/** What a condition looks at on this device, settings taken as they stand: a channel's other knob only where a slider joins them. */
+export function leavesThatMatter(condition: Condition, device: CompiledDevice): ConditionLeaf[] {
+  if ('any' in condition) return condition.any.flatMap((c) => leavesThatMatter(c, device))
+  if ('not' in condition) return leavesThatMatter(condition.not, device)
+  if (!('all' in condition)) return [condition]
+  const barred = condition.all.some((c) => 'setting' in c && device.amount(c) !== c.is)
+  return barred ? [] : condition.all.flatMap((c) => leavesThatMatter(c, device))
 }

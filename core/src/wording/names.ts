@@ -115,7 +115,7 @@ export function motionText(circuit: Circuit, actuator: number, motion: Motion): 
 /** Where its travel is, in per cent: open, or of the way from one named end to the other. */
 export function travelText(circuit: Circuit, actuator: number, position: number): string {
   const { ends } = circuit.actuators[actuator].part
-  return `${Math.round(position * 100)} % ${ends ? 'of travel' : 'open'}`
+  return `${Math.round(position * 100)}\u00a0% ${ends ? 'of travel' : 'open'}`
 }
 
 export const behaviourOf = (circuit: Circuit, device: string, part: string) =>

@@ -1,6 +1,6 @@
 import {
   deviceName,
-  leavesOf,
+  leavesThatMatter,
   motionText,
   travelText,
   type Action,
@@ -129,7 +129,7 @@ function concerns(circuit: Circuit, gates: Gate[], control: Control): boolean {
     const edge = circuit.edges[gate.edge]
     if (edge.kind !== 'contact') return false
     const { closedWhen, device } = circuit.contacts[edge.contact]
-    return leavesOf(closedWhen).some((leaf) => {
+    return leavesThatMatter(closedWhen, circuit.devices[device]).some((leaf) => {
       if ('control' in leaf) return leaf.control === control.id
       if (!('sensor' in leaf)) return false
       const { part } = circuit.sensors[circuit.devices[device].sensorIndex.get(leaf.sensor)!]
