@@ -28,7 +28,7 @@ const modes: Record<Primitive['kind'], FailureMode[]> = {
   contact: ['held-open', 'held-closed', 'makes-sometimes'],
   changeover: ['held-released', 'held-operated', 'made-throw-open', 'rest-throw-open'],
   load: ['open-circuit', 'jammed', 'held-energised'],
-  actuator: ['seized-shut', 'seized-open', 'seized-part-way', 'no-return'],
+  actuator: ['seized-shut', 'seized-open', 'seized-part-way', 'no-return', 'turned'],
   fuse: ['blown'],
   diode: ['open-circuit', 'short-circuit'],
   transformer: ['open-circuit'],

@@ -64,6 +64,8 @@ export const transformer: DeviceType = {
   ],
 }
 
+const load = { volts: 24, withstands, ratedMinutes: { setting: 'rated' } }
+
 export const lowVoltageValve: DeviceType = {
   id: 'zone-valve-24',
   version: 2,
@@ -80,13 +82,21 @@ export const lowVoltageValve: DeviceType = {
     { id: 'S2', legend: 'End switch', role: 'output', lead: 'red' },
   ],
   controls: [lever],
-  settings: [...springSettings(5.6, 'domain: about 7 VA; 0.8 of it'), endSwitchSetting],
-  inputs: [],
-  primitives: [
-    ...springDrive('M1', 'M2', { load: { volts: 24, withstands } }),
-    port('outlet', 'outlet', 0.02, 1),
-    endSwitch('S1', 'S2'),
+  settings: [
+    ...springSettings(5.6, 'domain: about 7 VA; 0.8 of it'),
+    endSwitchSetting,
+    {
+      id: 'rated',
+      label: 'Rated for without a pause',
+      unit: 'min',
+      min: 0,
+      max: 240,
+      default: 0,
+      origin: 'domain: about 7 VA continuous; those without a continuous rating overheat. 0 is continuous',
+    },
   ],
+  inputs: [],
+  primitives: [...springDrive('M1', 'M2', { load }), port('outlet', 'outlet', 0.02, 1), endSwitch('S1', 'S2')],
 }
 
 /** Screws instead of leads: one of the three is only a tie point. */
@@ -105,7 +115,7 @@ export const threeScrewValve: DeviceType = {
     ...lowVoltageValve.terminals.filter((t) => t.id.startsWith('S')),
   ],
   primitives: [
-    ...springDrive('F', 'M', { load: { volts: 24, withstands } }),
+    ...springDrive('F', 'M', { load }),
     ...lowVoltageValve.primitives.filter((p) => p.kind !== 'load' && p.kind !== 'actuator'),
   ],
 }

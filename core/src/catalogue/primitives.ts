@@ -47,6 +47,8 @@ export type FailureMode =
   | 'seized-part-way'
   /** Stays where it was driven: nothing takes it back. */
   | 'no-return'
+  /** The head is fitted turned on its body: each end is the other's. */
+  | 'turned'
   | 'blown'
   /** Makes at every other operation only. */
   | 'makes-sometimes'
@@ -135,6 +137,8 @@ export interface Load extends Part {
   holdsOn?: Amount
   /** Volts across it beyond which it burns out for good. */
   withstands?: Amount
+  /** Minutes without a pause after which it burns out; left out or 0, it is rated for continuous duty. */
+  ratedMinutes?: Amount
   /** A load that does work a person notices: a pump or fan runs, an element heats. */
   work?: 'runs' | 'heats'
   /** Its device's display or lamps hang on it: dark when it has no supply. */

@@ -1,4 +1,4 @@
-import { jammed, openCircuit, seizedOpen, seizedPartWay, seizedShut } from './failures'
+import { jammed, openCircuit, seizedOpen, seizedPartWay, seizedShut, turned } from './failures'
 import { motorSettings, motorWinding, port } from './motor'
 import type { DeviceType } from './primitives'
 
@@ -72,6 +72,11 @@ export const threeWireValve: DeviceType = {
       failures: [
         seizedShut('seized at heating', 1.5, 'Actuator off, turn the spindle by hand: stiff, replace the valve.'),
         seizedOpen('seized at hot water', 1.5, 'Actuator off, turn the spindle by hand: stiff, replace the valve.'),
+        turned(
+          'coupling fitted turned: each call heats the other circuit',
+          0.7,
+          'Fit the coupling the right way round.',
+        ),
         seizedPartWay('seized half way', 0.8, 'Actuator off, turn the spindle by hand: stiff, replace the valve.'),
       ],
     },

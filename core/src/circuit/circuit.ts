@@ -87,6 +87,8 @@ export interface CompiledLoad {
   pullsIn: number
   dropsOut: number
   withstands: number
+  /** Milliseconds without a pause after which it burns out; Infinity where it is rated for continuous duty. */
+  ratedMs: number
   /** It is its device's own supply, or fed within the device: what the device asks for does not depend on it. */
   ownSupply: boolean
   /** Mean volts that hold a rotor at rest; Infinity where none do. */

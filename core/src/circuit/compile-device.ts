@@ -253,6 +253,7 @@ function compileLoad(
     dropsOut: share(part.dropsOut) ?? pullsIn * usualDropOut,
     holdsOn: share(part.holdsOn) ?? Infinity,
     ownSupply: part.lights === true || circuit.atoms[a].kind === 'internal',
+    ratedMs: (part.ratedMinutes === undefined ? 0 : amount(part.ratedMinutes)) * 60_000 || Infinity,
     withstands: part.withstands === undefined ? Infinity : amount(part.withstands),
   }
 }

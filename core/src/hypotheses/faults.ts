@@ -117,6 +117,8 @@ function damageOf(circuit: Circuit, device: number, part: string, failure: Failu
       return [{ part: 'bus', index: at(circuit.buses) }]
     case 'passes':
       return [{ part: 'port', index: at(circuit.ports) }]
+    case 'turned':
+      return [{ part: 'turned', index: actuatorIndex.get(part)! }]
     case 'blown':
       return [{ part: 'fuse', index: at(circuit.fuses) }]
   }

@@ -7,6 +7,7 @@ export type Damage =
   | { part: 'load'; index: number; how: 'open' | 'jammed' | 'held' }
   | { part: 'actuator'; index: number; held: number }
   | { part: 'spring'; index: number }
+  | { part: 'turned'; index: number }
   | { part: 'fuse'; index: number }
   | { part: 'insulation'; index: number }
   | { part: 'transformer'; index: number }
@@ -31,6 +32,8 @@ export interface DamageState extends Omit<CircuitState, 'closed'> {
   heldActuators: Float64Array
   /** 1 where nothing takes the travel back. */
   brokenSprings: Uint8Array
+  /** 1 where the head is fitted turned. */
+  turnedHeads: Uint8Array
   /** 1 where a sensor never asks. */
   deadSensors: Uint8Array
   /** 1 where a sequence has locked itself out. */
@@ -54,6 +57,7 @@ export const noDamage = (circuit: Circuit): DamageState =>
     jammedLoads: new Uint8Array(circuit.loads.length),
     heldActuators: new Float64Array(circuit.actuators.length).fill(NOT_HELD),
     brokenSprings: new Uint8Array(circuit.actuators.length),
+    turnedHeads: new Uint8Array(circuit.actuators.length),
     heldLoads: new Uint8Array(circuit.loads.length),
     deadSensors: new Uint8Array(circuit.sensors.length),
     lockedOut: new Uint8Array(circuit.behaviours.length),
@@ -73,6 +77,7 @@ export const copyDamage = (from: DamageState): DamageState => ({
   jammedLoads: from.jammedLoads.slice(),
   heldActuators: from.heldActuators.slice(),
   brokenSprings: from.brokenSprings.slice(),
+  turnedHeads: from.turnedHeads.slice(),
   heldLoads: from.heldLoads.slice(),
   deadSensors: from.deadSensors.slice(),
   lockedOut: from.lockedOut.slice(),
@@ -100,6 +105,9 @@ export function inflict(state: DamageState, damage: Damage, present: boolean): v
       break
     case 'spring':
       state.brokenSprings[damage.index] = bit
+      break
+    case 'turned':
+      state.turnedHeads[damage.index] = bit
       break
     case 'fuse':
       state.blown[damage.index] = bit

@@ -143,6 +143,18 @@ describe('a boiler’s linked thermostat pair', () => {
   })
 })
 
+describe('a valve without a continuous rating', () => {
+  it('burns out when it is held open for longer than it is rated', () => {
+    const doc = installationOf('low-voltage')
+    doc.devices.find((d) => d.id === 'zv-1')!.settings = { rated: 30 }
+    const called = (...waits: string[]) => signsOf(rigAfter(compile(doc), 'stat-1.set=25', ...waits).simulation).warm
+    expect(called('wait=29min')).toEqual(['heating-1'])
+    expect(called('wait=31min')).toEqual([])
+    // A pause lets it cool.
+    expect(called('wait=20min', 'stat-1.set=5', 'wait=1min', 'stat-1.set=25', 'wait=20min')).toEqual(['heating-1'])
+  })
+})
+
 describe('a second source of heat', () => {
   it('stays live when the controls are isolated', () => {
     const { simulation } = rigAfter(circuitOf('unvented'), 'immersion.cylinder=40', 'spur.switch=off', 'wait=60s')

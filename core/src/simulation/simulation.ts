@@ -372,14 +372,14 @@ export class Simulation {
   private updateLoads(): void {
     // A short lasts some milliseconds; what hangs on the supply rides through them on what it has stored.
     if (this.shorted && this.protection.nextAt() < Infinity) return
-    this.circuit.loads.forEach(({ device, part, pullsIn, dropsOut, withstands }, i) => {
+    this.circuit.loads.forEach(({ device, part, pullsIn, dropsOut, withstands, ratedMs }, i) => {
       const whole = !this.damage.openLoads[i]
       const volts = this.now.loadVolts[i]
       const works = whole && volts >= (this.energisedLoads[i] ? dropsOut : pullsIn)
       const on = works || this.damage.heldLoads[i] ? 1 : 0
       this.energisedLoads[i] = on
-      if (!whole || volts <= withstands) this.burnDue[i] = Infinity
-      else if (this.burnDue[i] === Infinity) this.burnDue[i] = this.time + burnMs
+      const burns = !whole ? Infinity : volts > withstands ? burnMs : on ? ratedMs : Infinity
+      this.burnDue[i] = burns === Infinity ? Infinity : Math.min(this.burnDue[i], this.time + burns)
       if (!part.work) return
       const running = on && !this.damage.jammedLoads[i] ? 1 : 0
       if (running === this.working[i]) return

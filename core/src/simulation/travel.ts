@@ -63,7 +63,7 @@ export class Travel {
       const { drivenBy, movedBy, reversed, openMs, returnMs, latchedAt } = actuator
       const held = damage.heldActuators[i]
       if (held !== NOT_HELD) this.position[i] = held
-      const driven = drives.turns(drivenBy) !== reversed
+      const driven = drives.turns(drivenBy) !== (reversed !== (damage.turnedHeads[i] === 1))
       if (driven && held === NOT_HELD && drives.latched(i)) drives.unlatch(i)
       if (held === NOT_HELD && drives.latched(i)) this.position[i] = Math.max(this.position[i], latchedAt)
       const p = this.position[i]

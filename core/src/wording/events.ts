@@ -50,7 +50,7 @@ export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap
     case 'trip':
       return `${partName(circuit, event.device, event.part)} trips: what goes out does not all come back`
     case 'burnt':
-      return `${partName(circuit, event.device, event.part)} burns out: more volts than it stands`
+      return `${partName(circuit, event.device, event.part)} burns out: more volts, or longer without a pause, than it stands`
     case 'limit':
       return `${partName(circuit, event.device, event.part)} trips: too hot, reset by hand`
     case 'unlatched':

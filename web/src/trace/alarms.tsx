@@ -57,8 +57,8 @@ export function Alarms({ rig, problem, onWhy }: AlarmsProps) {
       ))}
       {burnt.map((event) => (
         <p key={`${event.device} ${event.part}`} className="alarm">
-          <strong>{partName(circuit, event.device, event.part)} is burnt out.</strong> More volts stood on it than it
-          takes.
+          <strong>{partName(circuit, event.device, event.part)} is burnt out.</strong> More volts stood on it, or for
+          longer, than it takes.
         </p>
       ))}
       {/* In passing, a valve warms the other circuit for seconds, by design: only what stays is told. */}
