@@ -31,7 +31,7 @@ describe('trace, on the healthy demo job', () => {
       const look = () => {
         const text = (s: string) => document.querySelector<HTMLElement>(s)?.innerText ?? ''
         seen.push({
-          open: Number(/(\d+) %/.exec(text('[data-load="zv-1.motor"]'))?.[1]),
+          open: Number(/(\d+)\s%/.exec(text('[data-load="zv-1.motor"]'))?.[1]),
           made: /end switch made/.test(text('[data-run="boiler.call"] [data-gate="zv-1"]')),
           boiler: text('[data-load="boiler.call"] .load-state'),
         })
