@@ -8,7 +8,10 @@ import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescrip
 const floors = [
   'installation',
   'catalogue',
+  'plant',
   'circuit',
+  'water',
+  'heat',
   'simulation',
   'instruments',
   'hypotheses',

@@ -1,5 +1,6 @@
+import { boilerHeat, boilerWay, flowProving, flowTemperature, heatSettings, provenFrom } from './boiler-water'
 import { heldCalling, leaks, lockedOut, neverMakes, openCircuit, stuckMade } from './failures'
-import type { BehaviourPart, Condition, Contact, Load, Primitive, Setting, TerminalType } from './primitives'
+import type { Aim, BehaviourPart, Condition, Contact, Load, Primitive, Setting, TerminalType } from './primitives'
 
 export const makers = 'Boiler fault: for the maker or a licensed engineer.'
 
@@ -37,8 +38,13 @@ export const boilerSettings: Setting[] = [
     default: 10,
     origin: 'usual value: low enough to blow the fuse',
   },
+  ...heatSettings(18_000, 5000),
+  flowProving,
 ]
 export const settings: Setting[] = [...boilerSettings, overrun]
+/** Of a boiler with one flow temperature. */
+export const oneFlow = flowTemperature(70)
+export const oneAim: readonly Aim[] = [{ celsius: { setting: 'flow' }, compensatedBy: 'compensation' }]
 
 export const mains: TerminalType[] = [
   { id: 'L', legend: 'Permanent live', role: 'permanent-live' },
@@ -83,6 +89,10 @@ interface Sequence {
   hotWater?: Condition
   overrunMinutes?: BehaviourPart['figures'][string]
   words?: BehaviourPart['words']
+  /** It takes no notice of flow until it overheats. */
+  blind?: boolean
+  /** The flow temperature it stands at when its flow is lost. */
+  aim?: BehaviourPart['figures'][string]
 }
 
 /** Call, self-check, firing. Without a pump output nothing overruns. */
@@ -92,13 +102,30 @@ export const sequence = ({
   hotWater,
   overrunMinutes = 0,
   words,
+  blind = false,
+  aim = { setting: 'flow' },
 }: Sequence): BehaviourPart => ({
   kind: 'behaviour',
   id: 'sequence',
   label: 'sequence',
   behaviour: 'boiler-sequence',
-  watches: { powered, call, ...(hotWater ? { hotWater } : {}) },
-  figures: { selfCheckSeconds: { setting: 'self-check' }, overrunMinutes },
+  watches: {
+    powered,
+    call,
+    ...(hotWater ? { hotWater } : {}),
+    flow: { flows: 'water', from: blind ? 1 : provenFrom },
+    locked: { control: 'reset', is: ['locked'] },
+  },
+  figures: {
+    selfCheckSeconds: { setting: 'self-check' },
+    overrunMinutes,
+    provingSeconds: blind ? 0 : { setting: 'proving' },
+    ownWater: { setting: 'own-water' },
+    leastWatts: { setting: 'least' },
+    limit: { setting: 'limit' },
+    aim,
+  },
+  throws: { control: 'reset', to: 'locked' },
   words,
   failures: [lockedOut('locked out', 1.5, 'Read the fault shown, find its cause, reset it once.')],
 })
@@ -125,8 +152,14 @@ export const pumpRelay = (closedWhen: Condition): Primitive[] => [
 export const boilerCore = (of: Omit<Sequence, 'overrunMinutes'>): Primitive[] => [
   board,
   sequence({ ...of, overrunMinutes: { setting: 'overrun' } }),
-  ...pumpRelay({ behaviour: 'sequence', in: ['self-check', 'firing', 'overrun'] }),
+  ...pumpRelay({ behaviour: 'sequence', in: ['self-check', 'no-flow', 'firing', 'overrun'] }),
   wetBoard,
+]
+
+/** The way through a boiler and what its burner brings into it while it fires. */
+export const boilerWater = (aims = oneAim): Primitive[] => [
+  boilerWay(),
+  boilerHeat({ behaviour: 'sequence', in: ['firing'] }, aims),
 ]
 
 /** A mains input that hears a call. Its resistance is usual: about 1 W at 230 V. */

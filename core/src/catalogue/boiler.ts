@@ -3,10 +3,12 @@ import {
   boilerCore,
   boilerSettings,
   board,
+  boilerWater,
   callInput,
   callPair,
   mains,
   makers,
+  oneFlow,
   ownSupply,
   pairInput,
   pumpOutput,
@@ -14,8 +16,9 @@ import {
   settings,
   wetBoard,
 } from './boiler-parts'
+import { compensation, flowTemperature, resetControl } from './boiler-water'
 import { blown, heldCalling, openCircuit } from './failures'
-import type { DeviceType, Load, Primitive, Setting, TerminalType } from './primitives'
+import type { Aim, DeviceType, Load, Primitive, Setting, TerminalType } from './primitives'
 
 const indoors = 'Kitchen, garage or plant room.'
 
@@ -66,10 +69,10 @@ export const systemBoiler: DeviceType = {
     'burner goes out at once and the pump output overruns to carry the heat away. A sensitive input acts on the ' +
     'voltage that an open core picks up beside a live one.',
   terminals: [...mains, switchedLive, ...pumpOutput],
-  controls: [],
-  settings: [...settings, ...inputSettings],
+  controls: [resetControl],
+  settings: [...settings, oneFlow, ...compensation, ...inputSettings],
   inputs: [{ id: 'SL', terminal: 'SL', load: 'call' }],
-  primitives: [switchedCall, ...boilerCore(called)],
+  primitives: [switchedCall, ...boilerCore(called), ...boilerWater()],
 }
 
 /** Feeds the controls itself: whoever isolates them must know where. */
@@ -121,10 +124,10 @@ export const pumpBesideBoiler: DeviceType = {
     'Stays under permanent live. The switched live calls it and runs the pump, which is joined to the same terminal. The ' +
     'pump stops with the call: there is no overrun.',
   terminals: [...mains, switchedLive],
-  controls: [],
-  settings: [...boilerSettings, ...inputSettings],
+  controls: [resetControl],
+  settings: [...boilerSettings, oneFlow, ...compensation, ...inputSettings],
   inputs: [{ id: 'SL', terminal: 'SL', load: 'call' }],
-  primitives: [switchedCall, board, sequence(called), wetBoard],
+  primitives: [switchedCall, board, sequence(called), wetBoard, ...boilerWater()],
 }
 
 /** Fires when its line is switched; between calls it is dead. */
@@ -138,10 +141,10 @@ export const switchedLineBoiler: DeviceType = {
     'Line, neutral and earth only. The controls switch its line: live, it checks itself and fires; dead, its display is ' +
     'dark. The pump is joined to the same line.',
   terminals: [{ id: 'L', legend: 'Line, switched', role: 'input' }, mains[1], mains[2]],
-  controls: [],
-  settings: boilerSettings,
+  controls: [resetControl],
+  settings: [...boilerSettings.filter((s) => s.id !== 'proving'), oneFlow, ...compensation],
   inputs: [{ id: 'L', terminal: 'L', load: 'board' }],
-  primitives: [board, sequence({ call: { energised: 'board' } }), wetBoard],
+  primitives: [board, sequence({ call: { energised: 'board' }, blind: true }), wetBoard, ...boilerWater()],
 }
 
 export const voltFreeBoiler: DeviceType = {
@@ -154,13 +157,14 @@ export const voltFreeBoiler: DeviceType = {
     'Stays under permanent live. A contact between T1 and T2 calls it: the boiler feeds that contact itself with extra-low ' +
     'voltage from its own transformer. Mains on T1 or T2 destroys the board.',
   terminals: [...mains, ...callPair, ...pumpOutput],
-  controls: [],
-  settings,
+  controls: [resetControl],
+  settings: [...settings, oneFlow, ...compensation],
   inputs: [{ id: 'T', terminal: 'T2', load: 'call' }],
   primitives: [
     pairInput('call', 'call input', 'T2'),
     ...ownSupply('T1'),
     ...boilerCore({ powered: boardAndLogic, call: { energised: 'call' } }),
+    ...boilerWater(),
   ],
 }
 
@@ -182,9 +186,11 @@ export const linkedPairBoiler: DeviceType = {
     { id: 'in', legend: 'Mains input behind its enable', role: 'input', internal: true },
     { id: 'pair-in', legend: 'Pair behind its enable', role: 'input', extraLow: true, internal: true },
   ],
-  controls: [],
+  controls: [resetControl],
   settings: [
     ...settings,
+    oneFlow,
+    ...compensation,
     ...inputSettings,
     {
       id: 'pair',
@@ -226,6 +232,7 @@ export const linkedPairBoiler: DeviceType = {
     pairInput('pair-call', 'pair call', 'pair-in'),
     ...ownSupply('T1'),
     ...boilerCore({ powered: boardAndLogic, call: { any: [{ energised: 'call' }, { energised: 'pair-call' }] } }),
+    ...boilerWater(),
   ],
 }
 
@@ -243,6 +250,17 @@ export const twoCalls = {
   hotWater: { energised: 'hot-water-call' },
 } as const
 
+/** A flow temperature for heating and one for hot water. */
+export const twoFlows = (heating: number, hotWater: number): Setting[] => [
+  flowTemperature(heating, 'Flow temperature for heating'),
+  flowTemperature(hotWater, 'Flow temperature for hot water', 'hot-water-flow'),
+]
+/** Hot water wins while both call. */
+export const twoAims: readonly Aim[] = [
+  { when: { energised: 'hot-water-call' }, celsius: { setting: 'hot-water-flow' } },
+  { celsius: { setting: 'flow' }, compensatedBy: 'compensation' },
+]
+
 /** Two switched lives, each with a flow temperature of its own; hot water wins. */
 export const twoCallBoiler: DeviceType = {
   id: 'boiler-two-calls',
@@ -254,11 +272,11 @@ export const twoCallBoiler: DeviceType = {
     'Two switched lives call it, one for heating and one for hot water, each with a flow temperature of its own. While ' +
     'both call, hot water decides.',
   terminals: [...mains, ...callTerminals, ...pumpOutput],
-  controls: [],
-  settings,
+  controls: [resetControl],
+  settings: [...settings, ...twoFlows(60, 75), ...compensation],
   inputs: [
     { id: 'SH', terminal: 'SH', load: 'call' },
     { id: 'SW', terminal: 'SW', load: 'hot-water-call' },
   ],
-  primitives: [...twoCallParts, ...boilerCore(twoCalls)],
+  primitives: [...twoCallParts, ...boilerCore(twoCalls), ...boilerWater(twoAims)],
 }

@@ -41,6 +41,10 @@ const modes: Record<Primitive['kind'], FailureMode[]> = {
   source: [],
   bus: ['silent'],
   behaviour: ['locked-out'],
+  waterway: [],
+  'heat-source': [],
+  emitter: [],
+  store: [],
 }
 
 describe.each(deviceTypes.map((t): [string, DeviceType] => [t.id, t]))('device type %s', (_, type) => {

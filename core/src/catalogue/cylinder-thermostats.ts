@@ -125,6 +125,7 @@ export const highLimit: DeviceType = {
       step: 1,
       initial: 60,
       ambient: true,
+      feels: 'cylinder',
     },
   ],
   settings: [differential(2, 30, 10, 'usual value')],

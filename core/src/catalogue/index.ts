@@ -9,6 +9,7 @@ import {
   voltFreeBoiler,
 } from './boiler'
 import { cylinderThermostat, highLimit, poweredCylinderThermostat } from './cylinder-thermostats'
+import { automaticBypass, checkValve, cylinder, radiators, towelRails, underfloorLoop } from './emitters'
 import { boxFuse, fusedSpur, fusedSpurBehindRcd } from './fused-spur'
 import { lowVoltageValve, threeScrewValve, transformer } from './low-voltage'
 import { midPositionValve } from './mid-position-valve'
@@ -98,6 +99,12 @@ export const deviceTypes: readonly DeviceType[] = [
   pump,
   fanConvector,
   immersionHeater,
+  radiators,
+  underfloorLoop,
+  towelRails,
+  cylinder,
+  automaticBypass,
+  checkValve,
 ]
 
 const byId = new Map(deviceTypes.map((type) => [type.id, type]))
@@ -109,6 +116,13 @@ export function deviceType(id: string): DeviceType {
   return type
 }
 
+/** What pipes can be joined to on a device of this type. */
+const connectionsOf = (type?: DeviceType): string[] => [
+  ...new Set(
+    (type?.primitives ?? []).flatMap((p) => (p.kind === 'waterway' || p.kind === 'port' ? [p.from, p.to] : [])),
+  ),
+]
+
 /** The catalogue as the document's parser sees it. */
 export const typeDirectory: TypeDirectory = {
   terminalsOf: (id) =>
@@ -119,5 +133,6 @@ export const typeDirectory: TypeDirectory = {
   versionOf: (id) => byId.get(id)?.version,
   contactsOf: (id) =>
     (byId.get(id)?.primitives ?? []).filter((p) => p.kind === 'contact' || p.kind === 'changeover').map((p) => p.id),
+  connectionsOf: (id) => connectionsOf(byId.get(id)),
   inputsOf: (id) => (byId.get(id)?.inputs ?? []).map((input) => input.id),
 }

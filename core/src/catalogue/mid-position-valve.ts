@@ -82,8 +82,8 @@ export const midPositionValve: DeviceType = {
         springBroken('spring broken', 0.5, head),
       ],
     },
-    port('A', 'heating port', 0.35, 1),
-    port('B', 'hot water port', 0, 0.65),
+    port('A', 'heating port', 0.35, 1, ['AB', 'A']),
+    port('B', 'hot water port', 0, 0.65, ['AB', 'B']),
     {
       kind: 'changeover',
       id: 's1',

@@ -88,11 +88,21 @@ export const lever: Control = {
 export const leverLatch: Actuator['latch'] = { control: 'lever', latched: 'latched', free: 'free', at: 0.5 }
 
 /** A port that may fail to shut tight. */
-export const port = (id: string, label: string, openFrom: number, openTo: number): Port => ({
+export const port = (
+  id: string,
+  label: string,
+  openFrom: number,
+  openTo: number,
+  [from, to]: readonly [string, string] = ['in', 'out'],
+): Port => ({
   kind: 'port',
   id,
   label,
   actuator: 'travel',
+  from,
+  to,
+  // A valve of 22 mm passes 1000 l/h at a kilopascal or two: a usual value.
+  kpa: 1.5,
   openFrom,
   openTo,
   failures: [passes(`${label} passes when shut`, 0.8, 'Replace the whole valve: the seat is worn or dirty.')],

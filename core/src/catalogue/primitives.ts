@@ -1,3 +1,7 @@
+import type { Emitter, HeatSource, Store, Waterway } from './water-primitives'
+
+export type { Aim, Emitter, HeatSource, Store, Waterway } from './water-primitives'
+
 /**
  * The primitives every device type is composed of. Faults, priors and remedies stand on the primitive, so that a new
  * type is traced and hunted through for nothing.
@@ -17,6 +21,8 @@ export type Condition =
    */
   | { actuator: string; reached: Amount; releasedAt?: Amount }
   | { energised: string }
+  /** A load that does work does it: a fan turns. */
+  | { works: string }
   | { behaviour: string; in: readonly string[] }
   /** A setting of the device stands at this value: a jumper, a choice made at set-up. */
   | { setting: string; is: number }
@@ -24,6 +30,10 @@ export type Condition =
   | { linked: string }
   /** Over the bus port somebody asks for this. */
   | { hears: string; request: BusRequest }
+  /** At least this many l/h go through this waterway. */
+  | { flows: string; from: Amount }
+  /** The device's clock says on for this control, by its programme. */
+  | { timed: string }
   | { all: readonly Condition[] }
   | { any: readonly Condition[] }
   | { not: Condition }
@@ -74,7 +84,7 @@ export interface Failure {
   remedy: string
 }
 
-interface Part {
+export interface Part {
   id: string
   /** The part in the trade's words, to stand behind the device's name. */
   label: string
@@ -226,6 +236,11 @@ export interface Actuator extends Part {
 export interface Port extends Part {
   kind: 'port'
   actuator: string
+  /** Connections it lies between. */
+  from: string
+  to: string
+  /** Pressure lost at 1000 l/h while it is open, kPa. */
+  kpa: Amount
   /** Fractions of travel between which water can pass. */
   openFrom: number
   openTo: number
@@ -293,6 +308,8 @@ export interface BehaviourPart extends Part {
   watches: Record<string, Condition>
   /** The settings it uses, by the name the behaviour gives them. */
   figures: Record<string, Amount>
+  /** The control it throws when it locks itself out, which only a hand sets back. */
+  throws?: { control: string; to: string }
   /** What a phase is called on this device where it is not the usual word. */
   words?: Readonly<Record<string, string>>
 }
@@ -314,6 +331,10 @@ export type Primitive =
   | Source
   | BusPort
   | BehaviourPart
+  | Waterway
+  | HeatSource
+  | Emitter
+  | Store
 
 /** What a terminal needs or gives; rules are written against these. */
 export type TerminalRole =
@@ -337,6 +358,33 @@ export interface TerminalType {
   internal?: boolean
 }
 
+/** From this minute of this day a control stands at this value. */
+export interface ProgrammeStep {
+  /** 0 Monday to 6 Sunday. */
+  day: number
+  /** Minutes after midnight, 0 to 1439. */
+  minute: number
+  value: string | number
+}
+/** A week that repeats; before its first step the last one of the week before holds. */
+export type Programme = readonly ProgrammeStep[]
+
+/** How a clock works a control: the week it comes with, and the values in which it leaves the control alone. */
+export interface Timed {
+  usual: Programme
+  /**
+   * Turned, it stands at what the programme says; else the programme only answers "timed" to the conditions of its device.
+   */
+  turns?: true
+  /** Values, of a control that it turns, at which it leaves it alone: switched off by hand. */
+  leaves?: readonly string[]
+  /** The programme is followed only while another control of the device stands so. */
+  while?: { control: string; is: readonly string[] }
+}
+
+/** What around a device an ambient number is, so that a model of heat can say it. */
+export type Felt = 'room' | 'outdoors' | 'cylinder' | 'water' | 'return' | 'emitter'
+
 export type Control =
   | {
       kind: 'choice'
@@ -346,6 +394,9 @@ export type Control =
       initial: string
       /** Not a switch for a demand but how things stand with the device: a link lost, a latch left over. */
       ambient?: boolean
+      timed?: Timed
+      /** Goes back by itself: minutes after which it stands at `to` again. */
+      returns?: { from: string; minutes: number; to: string }
     }
   | {
       kind: 'number'
@@ -358,6 +409,8 @@ export type Control =
       initial: number
       /** Not a knob but the world around the device: a room's or a cylinder's temperature. */
       ambient?: boolean
+      feels?: Felt
+      timed?: Timed
     }
 
 export interface Setting {
@@ -382,6 +435,7 @@ export const families = {
   relays: 'Relays and transformers',
   boilers: 'Boilers and heat pumps',
   water: 'Pumps, fans, heaters',
+  circuits: 'Radiators, cylinders, bypass',
 } as const
 export type Family = keyof typeof families
 

@@ -17,6 +17,24 @@ export const pump: DeviceType = {
   settings: [
     { id: 'watts', label: 'Power', unit: 'W', min: 5, max: 60, default: 45, origin: 'domain: 5 to 60 W' },
     {
+      id: 'head',
+      label: 'Pressure against shut valves',
+      unit: 'kPa',
+      min: 5,
+      max: 120,
+      default: 45,
+      origin: 'usual value',
+    },
+    {
+      id: 'most',
+      label: 'Flow with nothing in the way',
+      unit: 'l/h',
+      min: 200,
+      max: 10_000,
+      default: 3000,
+      origin: 'usual value',
+    },
+    {
       id: 'leak',
       label: 'Wet terminals to earth',
       unit: 'Ω',
@@ -28,6 +46,15 @@ export const pump: DeviceType = {
   ],
   inputs: [],
   primitives: [
+    {
+      kind: 'waterway',
+      id: 'water',
+      label: 'pump',
+      from: 'in',
+      to: 'out',
+      kpa: 2,
+      pump: { load: 'motor', head: { setting: 'head' }, most: { setting: 'most' } },
+    },
     {
       kind: 'load',
       id: 'motor',

@@ -1,12 +1,15 @@
-import { twoCallBoiler, twoCallParts, twoCalls } from './boiler'
+import { twoAims, twoCallBoiler, twoCallParts, twoCalls, twoFlows } from './boiler'
 import {
   boilerCore,
   boilerSettings,
+  boilerWater,
   callInput,
   callPair,
   innerCall,
   mains,
   makers,
+  oneAim,
+  oneFlow,
   ownSupply,
   pairInput,
   pumpOutput,
@@ -14,8 +17,9 @@ import {
   settings,
   wetBoard,
 } from './boiler-parts'
+import { boilerHeat, boilerWay, compensation, heatSettings, resetControl } from './boiler-water'
 import { neverMakes, openCircuit, silentPort, stuckMade } from './failures'
-import type { DeviceType } from './primitives'
+import type { DeviceType, HeatSource } from './primitives'
 
 /** Hot water first; it drives its own three-way valve. */
 export const heatPump: DeviceType = {
@@ -28,12 +32,18 @@ export const heatPump: DeviceType = {
     'A heating call and a hot water call; hot water goes first. The valve output is live while it makes hot water and ' +
     'sends the diverter over.',
   terminals: [...twoCallBoiler.terminals, { id: 'VL', legend: 'Valve output', role: 'output' }],
-  controls: [],
-  settings: twoCallBoiler.settings,
+  controls: [resetControl],
+  settings: [
+    ...settings.filter((s) => s.id !== 'most' && s.id !== 'least'),
+    ...heatSettings(8000, 3000).slice(0, 2),
+    ...twoFlows(45, 55),
+    ...compensation,
+  ],
   inputs: twoCallBoiler.inputs,
   primitives: [
     ...twoCallParts,
     ...boilerCore({ ...twoCalls, words: { firing: 'running' } }),
+    ...boilerWater(twoAims),
     {
       kind: 'contact',
       id: 'valve-relay',
@@ -65,9 +75,11 @@ export const busBoiler: DeviceType = {
     { id: 'heat', legend: 'Heating decoder', role: 'output', internal: true },
     { id: 'water', legend: 'Hot water decoder', role: 'output', internal: true },
   ],
-  controls: [],
+  controls: [resetControl],
   settings: [
     ...settings,
+    ...twoFlows(70, 75),
+    ...compensation,
     {
       id: 'hot-water-control',
       label: 'Hot water over the bus',
@@ -121,6 +133,7 @@ export const busBoiler: DeviceType = {
       call: { energised: 'heating-call' },
       hotWater: { energised: 'hot-water-call' },
     }),
+    ...boilerWater([twoAims[0], { ...twoAims[1], overBus: 'bus' }]),
   ],
 }
 
@@ -141,9 +154,12 @@ export const electricBoiler: DeviceType = {
     ...pumpOutput,
     { id: 'heat', legend: 'Behind the contactor', role: 'output', internal: true },
   ],
-  controls: [],
+  controls: [resetControl],
   settings: [
-    ...settings,
+    ...settings.filter((s) => s.id !== 'most' && s.id !== 'least'),
+    heatSettings(6000, 1000)[1],
+    oneFlow,
+    ...compensation,
     { id: 'element', label: 'Elements', unit: 'W', min: 1000, max: 24000, default: 6000, origin: 'usual value' },
   ],
   inputs: [{ id: 'SL', terminal: 'SL', load: 'call' }],
@@ -169,6 +185,8 @@ export const electricBoiler: DeviceType = {
       watts: { setting: 'element' },
       failures: [openCircuit('elements open', 1.5, 'Replace the element.')],
     },
+    boilerWay(),
+    { ...(boilerHeat({ energised: 'elements' }, oneAim) as HeatSource), most: { setting: 'element' } },
   ],
 }
 
@@ -185,10 +203,21 @@ export const ownTemperatureBoiler: DeviceType = {
   terminals: [...mains, ...callPair, ...pumpOutput, { id: 'fire', legend: 'Burner', role: 'output', internal: true }],
   controls: [
     { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 50, max: 90, step: 1, initial: 75 },
-    { kind: 'number', id: 'water', label: 'Water', unit: '°C', min: 5, max: 110, step: 1, initial: 76, ambient: true },
+    {
+      kind: 'number',
+      id: 'water',
+      label: 'Water',
+      unit: '°C',
+      min: 5,
+      max: 110,
+      step: 1,
+      initial: 76,
+      ambient: true,
+      feels: 'water',
+    },
   ],
   settings: [
-    ...boilerSettings.filter((s) => s.id !== 'self-check'),
+    ...boilerSettings.filter((s) => s.id !== 'self-check' && s.id !== 'proving'),
     { id: 'differential', label: 'Differential', unit: 'K', min: 4, max: 20, default: 10, origin: 'usual value' },
   ],
   inputs: [{ id: 'T', terminal: 'T2', load: 'call' }],
@@ -226,5 +255,8 @@ export const ownTemperatureBoiler: DeviceType = {
     },
     ...pumpRelay({ behaviour: 'sequence', in: ['circulating'] }),
     wetBoard,
+    boilerWay(),
+    // Its own thermostat minds the water: there is nothing to aim at.
+    boilerHeat({ energised: 'burner' }, []),
   ],
 }

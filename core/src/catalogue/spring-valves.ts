@@ -47,8 +47,8 @@ export const diverterValve: DeviceType = {
   inputs: [],
   primitives: [
     ...springDrive('M', 'N', { ends: { shut: 'at heating', open: 'at hot water' } }),
-    port('heating', 'heating port', 0, 0.5),
-    port('hot-water', 'hot water port', 0.5, 1),
+    port('heating', 'heating port', 0, 0.5, ['flow', 'heating']),
+    port('hot-water', 'hot water port', 0.5, 1, ['flow', 'hot-water']),
     endSwitch('SF', 'SO'),
   ],
 }

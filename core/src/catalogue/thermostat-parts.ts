@@ -6,7 +6,18 @@ export const onTheWall = 'On an inside wall of its zone, about 1.5 m up, away fr
 /** The dial of a room thermostat and the room around it. */
 export const roomDial: Control[] = [
   { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 5, max: 30, step: 0.5, initial: 10 },
-  { kind: 'number', id: 'room', label: 'Room', unit: '°C', min: -5, max: 40, step: 0.5, initial: 18, ambient: true },
+  {
+    kind: 'number',
+    id: 'room',
+    label: 'Room',
+    unit: '°C',
+    min: -5,
+    max: 40,
+    step: 0.5,
+    initial: 18,
+    ambient: true,
+    feels: 'room',
+  },
 ]
 /** The dial of a cylinder thermostat and the water behind the wall it is strapped to. */
 export const cylinderDial: Control[] = [
@@ -21,6 +32,7 @@ export const cylinderDial: Control[] = [
     step: 1,
     initial: 65,
     ambient: true,
+    feels: 'cylinder',
   },
 ]
 

@@ -80,7 +80,7 @@ export const threeWireValve: DeviceType = {
         seizedPartWay('seized half way', 0.8, 'Actuator off, turn the spindle by hand: stiff, replace the valve.'),
       ],
     },
-    port('heating', 'heating port', 0, 0.5),
-    port('hot-water', 'hot water port', 0.5, 1),
+    port('heating', 'heating port', 0, 0.5, ['flow', 'heating']),
+    port('hot-water', 'hot water port', 0.5, 1, ['flow', 'hot-water']),
   ],
 }

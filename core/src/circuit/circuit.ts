@@ -21,6 +21,7 @@ import type {
 } from '../catalogue'
 import type { Cable, Core, Device, Installation, Link } from '../installation'
 import type { Complex, Element } from './impedance'
+import type { WaterCircuit } from './water-circuit'
 
 /** A point conductors can be joined at: a terminal, a connector, or the free end of a conductor. */
 export interface Atom {
@@ -70,6 +71,7 @@ export interface CompiledDevice {
   sensorIndex: Map<string, number>
   behaviourIndex: Map<string, number>
   busIndex: Map<string, number>
+  wayIndex: Map<string, number>
   /** By the condition that speaks of it. */
   camIndex: Map<ConditionLeaf, number>
   /** A figure in its own unit, from the device's settings, else the type's default. */
@@ -190,6 +192,8 @@ export interface CompiledBehaviour {
   part: BehaviourPart
   watches: Record<string, Condition>
   figures: Record<string, number>
+  /** The control it throws when it locks itself out. */
+  throws?: { control: number; to: string }
 }
 export interface CompiledBus {
   device: number
@@ -238,6 +242,7 @@ export interface Circuit {
   behaviours: CompiledBehaviour[]
   buses: CompiledBus[]
   sources: CompiledSource[]
+  water: WaterCircuit
   /** Owner and initial value of each control, in vector order. */
   controls: { device: number; id: string; initial: string | number }[]
 }

@@ -39,6 +39,7 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
     sensorIndex: new Map(),
     behaviourIndex: new Map(),
     busIndex: new Map(),
+    wayIndex: new Map(),
     camIndex: new Map(),
     amount,
   }
@@ -151,6 +152,10 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
             compiled.camIndex.set(leaf, circuit.cams.push(cam) - 1)
           }
         const ascending = (x: number, y: number) => x - y
+        const gates = type.primitives.flatMap((q) =>
+          q.kind === 'port' && q.actuator === p.id ? [q.openFrom, q.openTo] : [],
+        )
+        const edges = gates.filter((edge) => edge > 0 && edge < 1)
         circuit.actuators.push({
           device: index,
           part: p,
@@ -160,8 +165,11 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
           openMs: amount(p.openSeconds) * 1000,
           returnMs: amount(p.returnSeconds) * 1000,
           latchedAt: p.latch ? amount(p.latch.at) : 0,
-          thresholds: spoken.map((leaf) => amount(leaf.reached)).sort(ascending),
-          releases: spoken.flatMap((l) => (l.releasedAt === undefined ? [] : [amount(l.releasedAt)])).sort(ascending),
+          thresholds: [...spoken.map((leaf) => amount(leaf.reached)), ...edges].sort(ascending),
+          releases: [
+            ...spoken.flatMap((l) => (l.releasedAt === undefined ? [] : [amount(l.releasedAt)])),
+            ...edges,
+          ].sort(ascending),
         })
         compiled.actuatorIndex.set(p.id, actuator)
         break
@@ -208,6 +216,7 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
             part: p,
             watches: p.watches,
             figures: Object.fromEntries(Object.entries(p.figures).map(([role, figure]) => [role, amount(figure)])),
+            throws: p.throws && { control: compiled.controlIndex.get(p.throws.control)!, to: p.throws.to },
           }) - 1,
         )
         break

@@ -1,14 +1,17 @@
 import { deviceType } from '../catalogue'
 import type { End, Installation } from '../installation'
 import { cableCapacitances } from './capacitance'
+import { withPlant } from '../plant'
 import type { Atom, Circuit } from './circuit'
 import { compileDevice, type AddEdge } from './compile-device'
+import { compileWater } from './water-circuit'
 
 /**
- * Compiles a parsed installation to atoms and edges. Pure; takes a document that {@link parseInstallation} accepted,
+ * Compiles a parsed installation to atoms and edges, and its pipework, assumed where it has none, to nets and ways. Pure; takes a document that {@link parseInstallation} accepted,
  * so a reference that does not resolve is a programming error and throws.
  */
-export function compile(installation: Installation): Circuit {
+export function compile(document: Installation): Circuit {
+  const installation = withPlant(document)
   const circuit: Circuit = {
     installation,
     omega: 2 * Math.PI * installation.supply.frequency,
@@ -33,6 +36,7 @@ export function compile(installation: Installation): Circuit {
     behaviours: [],
     buses: [],
     sources: [],
+    water: { nets: 0, netOf: new Map(), ways: [], sources: [], emitters: [], stores: [] },
     controls: [],
   }
   const addAtom = (atom: Omit<Atom, 'uncertain'>): number => {
@@ -92,5 +96,6 @@ export function compile(installation: Installation): Circuit {
   }
   for (const link of installation.links)
     if (link.kind !== 'cut') addEdge(atomAt(link.between[0]), atomAt(link.between[1]), { kind: 'link', link })
+  circuit.water = compileWater(circuit)
   return circuit
 }

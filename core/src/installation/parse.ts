@@ -23,6 +23,8 @@ export interface TypeDirectory {
   versionOf(type: string): number | undefined
   /** Ids of the contacts a device of this type has. */
   contactsOf(type: string): readonly string[]
+  /** What pipes can be joined to on a device of this type. */
+  connectionsOf(type: string): readonly string[]
   /** Ids of the inputs a device of this type can be called on. */
   inputsOf(type: string): readonly string[]
 }
@@ -115,8 +117,28 @@ export function referenceProblems(doc: Installation, types: TypeDirectory): Docu
     const ways = terminals.get(key) ?? connectors.get(key.replace('connector ', ''))!
     if (n > ways) say('cables', `${key} takes ${ways} conductor${ways === 1 ? '' : 's'} and is given ${n}`)
   }
+  pipeProblems(doc, types, say)
   intentProblems(doc, types, say)
   return problems
+}
+
+function pipeProblems(doc: Installation, types: TypeDirectory, say: (field: string, reason: string) => void): void {
+  const connections = new Set(
+    doc.devices.flatMap((d) => types.connectionsOf(d.type).map((connection) => `${d.id}.${connection}`)),
+  )
+  const ids = new Set(doc.devices.map((d) => d.id))
+  doc.tees.forEach((tee, i) => {
+    if (ids.has(tee.id)) say(`tees.${i}.id`, `"${tee.id}" is already the id of something else`)
+    ids.add(tee.id)
+    for (const branch of ['in', 'out', 'branch']) connections.add(`${tee.id}.${branch}`)
+  })
+  const pipes = new Set<string>()
+  doc.pipes.forEach((pipe, i) => {
+    if (pipes.has(pipe.id)) say(`pipes.${i}.id`, `pipe "${pipe.id}" stands twice`)
+    pipes.add(pipe.id)
+    for (const end of ['from', 'to'] as const)
+      if (!connections.has(pipe[end])) say(`pipes.${i}.${end}`, `there is no water connection "${pipe[end]}"`)
+  })
 }
 
 function intentProblems(doc: Installation, types: TypeDirectory, say: (field: string, reason: string) => void): void {
@@ -138,6 +160,10 @@ function intentProblems(doc: Installation, types: TypeDirectory, say: (field: st
     demand.circuit.valves.forEach(({ device }, k) => {
       if (!typeOf.has(device)) say(`${at}.circuit.valves.${k}.device`, `there is no device "${device}"`)
     })
+    for (const list of ['runs', 'emitters'] as const)
+      demand.circuit[list]?.forEach((id, k) => {
+        if (!typeOf.has(id)) say(`${at}.circuit.${list}.${k}`, `there is no device "${id}"`)
+      })
     const boiler = typeOf.get(demand.call.boiler)
     if (boiler === undefined) say(`${at}.call.boiler`, `there is no device "${demand.call.boiler}"`)
     else if (!types.inputsOf(boiler).includes(demand.call.input))

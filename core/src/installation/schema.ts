@@ -79,10 +79,40 @@ export const cableSchema = z.object({
 })
 export type Cable = z.infer<typeof cableSchema>
 
-export const placeSchema = z.object({ id: idSchema, name, floor: z.number().int().min(-5).max(60).optional() })
+/** What a room loses and holds, for the model of heat. */
+export const roomSchema = z.object({
+  /** Watts lost per kelvin between inside and outdoors. */
+  lossWPerK: z.number().positive().max(5000),
+  /** Heat held by its air, furniture and inner surfaces, Wh/K. */
+  capacityWhPerK: z.number().positive().max(100_000),
+  /** Watts from people, light and appliances, day and night. */
+  gainsW: z.number().min(0).max(5000).default(0),
+})
+export type Room = z.infer<typeof roomSchema>
+
+export const placeSchema = z.object({
+  id: idSchema,
+  name,
+  floor: z.number().int().min(-5).max(60).optional(),
+  room: roomSchema.optional(),
+})
 export type Place = z.infer<typeof placeSchema>
 
 export const settingValueSchema = z.union([z.number(), z.boolean(), z.string().max(60)])
+
+/** A week that repeats: from each step on, that value. */
+export const programmeSchema = z
+  .array(
+    z.object({
+      /** 0 Monday to 6 Sunday. */
+      day: z.number().int().min(0).max(6),
+      /** Minutes after midnight. */
+      minute: z.number().int().min(0).max(1439),
+      value: z.union([z.string().max(40), z.number()]),
+    }),
+  )
+  .max(140)
+
 export const deviceSchema = z.object({
   id: idSchema,
   name,
@@ -91,6 +121,8 @@ export const deviceSchema = z.object({
   settings: z.record(z.string(), settingValueSchema).default({}),
   /** What is printed beside a terminal, by its id, where it differs from the catalogue's legend. */
   legends: z.record(z.string(), z.string().trim().min(1).max(60)).optional(),
+  /** What its clock has been given, by the control it works; left out, what the type comes with. */
+  programme: z.record(z.string(), programmeSchema).optional(),
   provenance,
 })
 export type Device = z.infer<typeof deviceSchema>
@@ -124,7 +156,7 @@ export type Link = z.infer<typeof linkSchema>
 /** A connector of its own: a joint made outside every device and wiring centre. */
 export const connectorSchema = z.object({ id: idSchema, name, place: idSchema, ways: z.number().int().min(2).max(12) })
 
-/** A pipe between two water ports (`owner.port`) or tees (`tee.branch`), for the water model. */
+/** A pipe between two connections: of a device (`device.flow`) or of a tee (`tee.in`, `tee.out`, `tee.branch`). */
 export const pipeSchema = z.object({ id: idSchema, from: terminalRefSchema, to: terminalRefSchema })
 export const teeSchema = z.object({ id: idSchema, place: idSchema })
 
@@ -141,12 +173,14 @@ export const demandSchema = z.object({
   /** The thermostat contact that asks for it; null where it is timed only, or its thermostat comes later. */
   thermostat: contactRefSchema.nullable(),
   /**
-   * The valves that open its circuit, and at which port of a three-port one; none where the boiler's own water is it. And
-   * the pumps and fans that have to run for it, besides what the boiler runs itself.
+   * The valves that open its circuit, and at which port of a three-port one; none where nothing shuts it. The pumps and fans
+   * that have to run for it, besides what the boiler runs itself. And what it warms.
    */
   circuit: z.object({
     valves: z.array(z.object({ device: idSchema, port: idSchema.optional() })).max(6),
     runs: z.array(idSchema).max(6).optional(),
+    /** What it warms: radiators, a cylinder. */
+    emitters: z.array(idSchema).max(12).optional(),
   }),
   /** The boiler input it must end at. */
   call: z.object({ boiler: idSchema, input: idSchema }),

@@ -103,5 +103,10 @@ export function planMoreZones(brief: PlanBrief, id: string, name: string): Insta
   }
   system.boiler('boiler-switched-live', 'Boiler', { SL: 'call' })
   system.pump()
-  return system.installation(id, name, 'Two-port with more zones')
+  return system.installation(id, name, 'Two-port with more zones', {
+    emitters: {
+      'towel-rails': 'towel-rails',
+      ...Object.fromEntries(rooms.map((_, i) => [`underfloor-${i + 1}`, 'underfloor-loop'])),
+    },
+  })
 }

@@ -1,5 +1,6 @@
 import { deviceType, typeDirectory } from '../catalogue'
 import { parseInstallation, type Demand, type Device, type Installation, type Place } from '../installation'
+import { withPlant, type PlantOptions } from '../plant'
 import { supplies, type CircuitKind, type PlanBrief } from './brief'
 import { coloursOf, thermostatWire } from './colours'
 import { Layout, type Wire } from './layout'
@@ -366,13 +367,13 @@ export class PlannedSystem {
     this.layout.direct(id, label, cores, lengthM)
   }
 
-  /** Allocates terminals and links, and returns the parsed document. Call once. */
-  installation(id: string, name: string, scheme: string): Installation {
+  /** Allocates terminals and links, lays the pipes, and returns the parsed document. Call once. */
+  installation(id: string, name: string, scheme: string, plant?: PlantOptions): Installation {
     const { volts, frequency } = supplies[this.brief.supply]
     const { layout, places, devices, demands } = this
     layout.finish()
     const used = [...new Set(devices.map((d) => d.type))]
-    return parseInstallation(
+    const wired = parseInstallation(
       {
         format: 'nobbet-installation',
         version: 1,
@@ -392,5 +393,6 @@ export class PlannedSystem {
       },
       typeDirectory,
     )
+    return parseInstallation(withPlant(wired, plant), typeDirectory)
   }
 }

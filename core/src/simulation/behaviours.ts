@@ -20,29 +20,44 @@ export interface Behaviour {
 
 const stay = (phase: string): BehaviourState => ({ phase, until: Infinity })
 
+/** Fires with no flow: it has this long, by its own water and metal alone, from the temperature it stands at to its limit. */
+const untilLimit = ({ ownWater, leastWatts, limit, aim }: Record<string, number>): number =>
+  (ownWater * 3_600_000 * Math.max(1, limit - aim)) / leastWatts
+
 /**
- * Call → pump and self-check → firing; call lost → burner off → overrun → idle. The pump relay's contact follows the
- * phase. A second input, for hot water, calls as well as the first. Flow is taken as proven: there is no water model beneath this yet.
+ * Call → pump and self-check → flow proven → firing; call lost → burner off → overrun → idle. The pump relay's contact follows
+ * the phase. A second input, for hot water, calls as well as the first. Flow that does not come, or is lost for as long as
+ * its water takes to overheat, locks it out. Where a model of heat minds its water, that says when it overheats.
  */
 const boilerSequence: Behaviour = {
   initial: stay('off'),
-  react(state, { powered, call: heating, hotWater }, { selfCheckSeconds, overrunMinutes }, now) {
-    const call = heating || hotWater
+  react(state, seen, figures, now) {
+    const { powered, flow, locked } = seen
+    const call = seen.call || seen.hotWater
     if (!powered) return state.phase === 'off' ? state : stay('off')
+    if (locked || state.phase === 'lockout') {
+      if (locked) return state.phase === 'lockout' ? state : stay('lockout')
+      return stay('idle')
+    }
     switch (state.phase) {
       case 'off':
         return stay('idle')
-      case 'lockout':
-        return stay('idle')
       case 'idle':
-        return call ? { phase: 'self-check', until: now + selfCheckSeconds * 1000 } : state
+        return call ? { phase: 'self-check', until: now + figures.selfCheckSeconds * 1000 } : state
       case 'self-check':
+      case 'no-flow':
         if (!call) return stay('idle')
-        return now >= state.until ? stay('firing') : state
+        if (state.phase === 'self-check' && now < state.until) return state
+        if (flow || figures.provingSeconds === 0) return stay('firing')
+        if (state.phase === 'no-flow') return now >= state.until ? stay('lockout') : state
+        return { phase: 'no-flow', until: now + figures.provingSeconds * 1000 }
       case 'firing':
-        return call ? state : { phase: 'overrun', until: now + overrunMinutes * 60_000 }
+        if (!call) return { phase: 'overrun', until: now + figures.overrunMinutes * 60_000 }
+        if (seen.overheated || now >= state.until) return stay('lockout')
+        if (flow || seen.minded) return state.until === Infinity ? state : stay('firing')
+        return state.until < Infinity ? state : { phase: 'firing', until: Math.ceil(now + untilLimit(figures)) }
       default:
-        if (call) return { phase: 'self-check', until: now + selfCheckSeconds * 1000 }
+        if (call) return { phase: 'self-check', until: now + figures.selfCheckSeconds * 1000 }
         return now >= state.until ? stay('idle') : state
     }
   },
@@ -63,7 +78,7 @@ export const behaviours: Record<BehaviourPart['behaviour'], Behaviour> = {
 }
 
 /** Phases in which a boiler shows that it answers a call. */
-export const calledPhases: ReadonlySet<string> = new Set(['self-check', 'firing', 'circulating'])
+export const calledPhases: ReadonlySet<string> = new Set(['self-check', 'no-flow', 'firing', 'circulating'])
 
 /** What a sequence does that has locked itself out: nothing, until somebody resets it. */
 export function lockedOut(state: BehaviourState, { powered }: Record<string, boolean>): BehaviourState {

@@ -6,6 +6,7 @@ import { travelTolerance } from './travel'
 export interface View {
   controls: readonly (string | number)[]
   energised: Uint8Array
+  working: Uint8Array
   sensing: Uint8Array
   position: Float64Array
   velocity: Float64Array
@@ -15,6 +16,10 @@ export interface View {
   /** Of bus ports: has a controller a boiler that answers, does a boiler hear this asked? */
   linked(bus: number): boolean
   hears(bus: number, request: BusRequest): boolean
+  /** Flow through a way, l/h in the direction it is named in. */
+  flow(way: number): number
+  /** Does the clock say on for this control? */
+  timed(control: number): boolean
 }
 
 /** Does a condition of this device hold just now? */
@@ -29,11 +34,14 @@ export function holds(condition: Condition, device: CompiledDevice, view: View):
     return view.position[i] >= device.amount(condition.reached) - travelTolerance && view.velocity[i] >= 0
   }
   if ('energised' in condition) return view.energised[device.loadIndex.get(condition.energised)!] === 1
+  if ('works' in condition) return view.working[device.loadIndex.get(condition.works)!] === 1
   if ('behaviour' in condition)
     return condition.in.includes(view.phase(device.behaviourIndex.get(condition.behaviour)!))
   if ('setting' in condition) return device.amount(condition) === condition.is
   if ('linked' in condition) return view.linked(device.busIndex.get(condition.linked)!)
   if ('hears' in condition) return view.hears(device.busIndex.get(condition.hears)!, condition.request)
+  if ('flows' in condition) return view.flow(device.wayIndex.get(condition.flows)!) >= device.amount(condition.from)
+  if ('timed' in condition) return view.timed(device.controlIndex.get(condition.timed)!)
   if ('all' in condition) return condition.all.every((c) => holds(c, device, view))
   if ('any' in condition) return condition.any.some((c) => holds(c, device, view))
   return !holds(condition.not, device, view)

@@ -2,7 +2,7 @@ export type Motion = 'opening' | 'open' | 'closing' | 'shut' | 'stopped' | 'held
 
 /** Something that happened, at a simulated time in ms. Devices and parts are named by their ids. */
 export type SimEvent = { time: number } & (
-  | { kind: 'control'; device: string; control: string; value: string }
+  | { kind: 'control' | 'clock'; device: string; control: string; value: string }
   | { kind: 'fault' | 'mend'; fault: string }
   | { kind: 'contact'; device: string; part: string; throw: 'made' | 'no' | 'nc'; closed: boolean }
   | { kind: 'travel'; device: string; part: string; motion: Motion; position: number }

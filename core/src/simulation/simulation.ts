@@ -1,16 +1,15 @@
-import type { Condition } from '../catalogue'
-import { electricsOf, potentials, shortCircuit, type Circuit, type Electrics, type Potential } from '../circuit'
+import { electricsOf, shortCircuit, type Circuit } from '../circuit'
+import type { Scenario } from '../heat'
 import { ActionError } from './actions'
-import { behaviours, lockedOut, type BehaviourState } from './behaviours'
-import { Bus, type BusReading } from './bus'
-import { holds, type View } from './conditions'
-import { copyDamage, damageKey, inflict, noDamage, NOT_HELD, type Damage, type DamageState } from './damage'
-import type { Motion, SimEvent } from './events'
+import { behaviours, lockedOut } from './behaviours'
+import { holds } from './conditions'
+import { damageKey, inflict, type Damage } from './damage'
+import type { SimEvent } from './events'
+import { Moment } from './moment'
 import { Protection } from './protection'
 import { Rounds } from './rounds'
 import { senses } from './sensing'
-import { Switches } from './switches'
-import { Travel, type Drives } from './travel'
+import type { Drives } from './travel'
 
 /** A load under more volts than it withstands is gone in this: usual for small electronics and windings. */
 const burnMs = 20
@@ -29,65 +28,27 @@ export type Verdict = 'settled' | 'hunting' | 'unfinished'
  * sim.settle() // 'settled'
  * sim.potentialAt('boiler.SL') // { state: 'live', volts: 230 }
  */
-export class Simulation {
-  time = 0
+export class Simulation extends Moment {
   /** Everything that happened since the start, oldest first. */
   history: SimEvent[] = []
   hunting = false
 
-  private readonly controls: (string | number)[]
-  private readonly switches: Switches
-  private readonly travel: Travel
-  private readonly bus: Bus
-  private readonly sensing: Uint8Array
-  private readonly energisedLoads: Uint8Array
   private readonly burnDue: Float64Array
-  private readonly working: Uint8Array
-  private phases: BehaviourState[]
-  private damage: DamageState
   /** Everything the damage says about the circuit, as text: half of what names an electrical state. */
   private damageKey: string
   private readonly protection: Protection
-  private shorted = false
-  private now!: Electrics
-  private readonly view: View
   private readonly rounds: Rounds
 
   /** Starts with every control at rest, everything settled, at time 0 with an empty history. */
-  constructor(
-    readonly circuit: Circuit,
-    from?: Simulation,
-  ) {
-    this.controls = from ? from.controls.slice() : circuit.controls.map((c) => c.initial)
-    this.switches = new Switches(circuit, from?.switches)
-    this.travel = new Travel(circuit, from?.travel)
-    this.bus = new Bus(circuit, from?.bus)
-    this.sensing = from ? from.sensing.slice() : new Uint8Array(circuit.sensors.length)
+  constructor(circuit: Circuit, from?: Simulation) {
+    super(circuit, from)
     this.burnDue = from ? from.burnDue.slice() : new Float64Array(circuit.loads.length).fill(Infinity)
-    this.energisedLoads = from ? from.energisedLoads.slice() : new Uint8Array(circuit.loads.length)
-    this.working = from ? from.working.slice() : new Uint8Array(circuit.loads.length)
-    this.phases = from ? from.phases.slice() : circuit.behaviours.map((b) => behaviours[b.part.behaviour].initial)
-    this.damage = from ? copyDamage(from.damage) : noDamage(circuit)
     this.damageKey = from ? from.damageKey : damageKey(this.damage)
     this.protection = new Protection(circuit, from?.protection)
     this.rounds = from ? from.rounds.copy() : new Rounds()
-    this.view = {
-      controls: this.controls,
-      energised: this.energisedLoads,
-      sensing: this.sensing,
-      position: this.travel.position,
-      velocity: this.travel.velocity,
-      cams: this.travel.cams,
-      phase: (i) => this.phases[i].phase,
-      linked: (port) => this.bus.linked(port),
-      hears: (port, request) => this.bus.hears(port, request),
-    }
     if (from) {
-      this.time = from.time
       this.history = from.history.slice()
       this.hunting = from.hunting
-      this.shorted = from.shorted
-      this.now = from.now
     } else {
       this.react()
       this.settle()
@@ -122,7 +83,29 @@ export class Simulation {
         throw new ActionError(`${device}.${control} is ${kind.min} to ${kind.max} ${kind.unit}, not "${value}"`)
       this.controls[controlIndex.get(control)!] = number
     }
+    const index = controlIndex.get(control)!
+    this.clock.touched(index, this.controls[index], this.time)
     this.log({ time: this.time, kind: 'control', device, control, value })
+    this.touched()
+  }
+
+  /** Sets every device's clock: now is this many minutes after Monday's midnight. */
+  setClock(minuteOfWeek: number): void {
+    this.clock.set(this.time, minuteOfWeek)
+    const { heat } = this.surroundings
+    if (heat) this.live(heat.scenario)
+    else this.touched()
+  }
+
+  /**
+   * Lets rooms, cylinders and water warm and cool by themselves, in such a house and weather; without a scenario a hand sets
+   * what is felt, as at the start. Without a clock it is Monday, midnight.
+   */
+  live(scenario: Scenario | undefined): void {
+    if (scenario && !this.clock.isSet) this.clock.set(this.time, 0)
+    const startHour = (this.clock.minuteOfWeek(this.time) ?? 0) / 60 - this.time / 3_600_000
+    this.surroundings.live(scenario, this.time, startHour)
+    this.feel()
     this.touched()
   }
 
@@ -134,7 +117,15 @@ export class Simulation {
     this.touched()
   }
 
-  /** Simulated time in ms of the next event, Infinity where nothing is under way. */
+  /** When a clock or a temperature next changes something, in ms; Infinity where neither does. */
+  private nextOutside(): number {
+    return Math.min(this.clock.nextAt(this.time), this.surroundings.heat?.nextAt ?? Infinity)
+  }
+
+  /**
+   * Simulated time in ms of the next event of the installation's own, Infinity where nothing is under way. What clocks and
+   * temperatures bring is not counted: they never end.
+   */
   nextEventAt(): number {
     let next = Math.min(
       this.protection.nextAt(),
@@ -147,19 +138,22 @@ export class Simulation {
     return next
   }
 
-  /** Goes to the next event and through everything that happens at that instant. False where nothing is under way. */
+  /** Goes to the next event and through everything that happens at that instant. False where nothing is to come. */
   step(): boolean {
-    const next = this.nextEventAt()
-    if (next === Infinity) return false
-    this.moveTo(next)
+    const own = this.nextEventAt()
+    const outside = this.nextOutside()
+    if (own === Infinity && outside === Infinity) return false
+    this.moveTo(Math.min(own, outside))
+    // What comes from outside is no round that the installation goes by itself.
+    if (outside <= own) this.rounds.forget()
     this.react()
     return true
   }
 
   /** Lets `ms` milliseconds pass. Stops early, and says so, after `cap` events. */
-  run(ms: number, cap = 200_000): boolean {
+  run(ms: number, cap = 500_000): boolean {
     const until = this.time + ms
-    for (let events = 0; this.nextEventAt() <= until; events++) {
+    for (let events = 0; Math.min(this.nextEventAt(), this.nextOutside()) <= until; events++) {
       if (events >= cap) return false
       this.step()
     }
@@ -171,113 +165,10 @@ export class Simulation {
   settle(cap = 2000): Verdict {
     for (let events = 0; events < cap; events++) {
       if (this.hunting) return 'hunting'
-      if (!this.step()) return 'settled'
+      if (this.nextEventAt() === Infinity) return 'settled'
+      this.step()
     }
     return this.hunting ? 'hunting' : 'unfinished'
-  }
-
-  // What can be asked of it.
-
-  /** The electrical answer for the state it is in. */
-  get electrics(): Electrics {
-    return this.now
-  }
-  /** Is line joined to neutral or earth just now? */
-  get shortNow(): boolean {
-    return this.shorted
-  }
-  potentials(): Potential[] {
-    return potentials(this.now)
-  }
-  potentialAt(ref: string): Potential {
-    return this.potentials()[this.circuit.atomIndex.get(ref)!]
-  }
-  control(device: string, control: string): string | number {
-    return this.controls[this.circuit.devices[this.circuit.deviceIndex.get(device)!].controlIndex.get(control)!]
-  }
-  contactClosed(contact: number): boolean {
-    return this.switches.closed[contact] === 1
-  }
-  /** Should this throw be closed, by its own device's condition? Differs from what it is when it has failed or is on its way. */
-  contactShouldBeClosed(contact: number): boolean {
-    const c = this.circuit.contacts[contact]
-    return holds(c.closedWhen, this.circuit.devices[c.device], this.view) !== c.inverted
-  }
-  /** Does its device ask for this throw to be closed, by controls and what it senses, supply taken as given and no bus? */
-  contactAsked(contact: number): boolean {
-    const c = this.circuit.contacts[contact]
-    const energised = this.energisedLoads.map((on, i) => (this.circuit.loads[i].ownSupply ? 1 : on))
-    const supplied: View = { ...this.view, energised, linked: () => false }
-    return holds(c.closedWhen, this.circuit.devices[c.device], supplied) !== c.inverted
-  }
-  contactHeld(contact: number): boolean {
-    return this.damage.heldContacts[contact] !== NOT_HELD
-  }
-  edgeBroken(edge: number): boolean {
-    return this.damage.broken[edge] === 1
-  }
-  fuseBlown(fuse: number): boolean {
-    return this.damage.blown[fuse] === 1
-  }
-  loadEnergised(load: number): boolean {
-    return this.energisedLoads[load] === 1
-  }
-  /** Do half-waves through this winding hold its rotor? */
-  loadHolds(load: number): boolean {
-    return this.damage.openLoads[load] === 0 && this.now.loadMeans[load] >= this.circuit.loads[load].holdsOn
-  }
-  loadOpen(load: number): boolean {
-    return this.damage.openLoads[load] === 1
-  }
-  loadWorking(load: number): boolean {
-    return this.working[load] === 1
-  }
-  actuatorPosition(actuator: number): number {
-    return this.travel.position[actuator]
-  }
-  actuatorMotion(actuator: number): Motion {
-    return this.travel.motion[actuator]
-  }
-  /** Does it not move at all, by hand or motor? */
-  actuatorSeized(actuator: number): boolean {
-    return this.damage.heldActuators[actuator] !== NOT_HELD
-  }
-  /** Is its travel not free: seized somewhere, or with nothing to take it back? */
-  actuatorHeld(actuator: number): boolean {
-    return this.damage.heldActuators[actuator] !== NOT_HELD || this.damage.brokenSprings[actuator] === 1
-  }
-  loadJammed(load: number): boolean {
-    return this.damage.jammedLoads[load] === 1
-  }
-  /** Is this input taken for energised whatever reaches it? */
-  loadHeld(load: number): boolean {
-    return this.damage.heldLoads[load] === 1
-  }
-  sensorDead(sensor: number): boolean {
-    return this.damage.deadSensors[sensor] === 1
-  }
-  portPasses(port: number): boolean {
-    return this.damage.passingPorts[port] === 1
-  }
-  behaviourLockedOut(behaviour: number): boolean {
-    return this.damage.lockedOut[behaviour] === 1
-  }
-  /** Does a condition of this device hold just now? */
-  conditionHolds(condition: Condition, device: number): boolean {
-    return holds(condition, this.circuit.devices[device], this.view)
-  }
-  /** How every bus link stands. */
-  busReadings(): BusReading[] {
-    return this.bus.readings(this.now)
-  }
-  busSilent(port: number): boolean {
-    return this.damage.silentBuses[port] === 1
-  }
-  sensorAsks(sensor: number): boolean {
-    return this.sensing[sensor] === 1
-  }
-  phase(behaviour: number): BehaviourState {
-    return this.phases[behaviour]
   }
 
   // How it goes on.
@@ -295,11 +186,19 @@ export class Simulation {
   private moveTo(time: number): void {
     const ms = time - this.time
     this.time = time
-    if (ms > 0) this.travel.pass(ms)
+    if (ms <= 0) return
+    this.travel.pass(ms)
+    this.surroundings.heat?.passTo(time)
+    this.feel()
+  }
+
+  private feel(): void {
+    this.surroundings.feel(this.time, (control, celsius) => (this.controls[control] = celsius))
   }
 
   /** Everything that happens at one instant: due contacts and fuses switch, then each part answers what it sees. */
   private react(): void {
+    this.turnByClock()
     this.switches.switchDue(this.time, this.damage, this.contactSwitched)
     this.openProtection()
     this.burnLoads()
@@ -310,7 +209,9 @@ export class Simulation {
     this.travel.update(this.damage, this.drives)
     this.updateSensors()
     this.updateBus()
+    this.surroundings.updateWater(this.plant)
     this.updateBehaviours()
+    this.surroundings.updateHeat(this.plant)
     this.switches.schedule(this.time, this.damage, (i) => this.contactShouldBeClosed(i))
     this.countVisit()
   }
@@ -442,11 +343,21 @@ export class Simulation {
     )
   }
 
+  private turnByClock(): void {
+    const index = (device: number, control: string) => this.circuit.devices[device].controlIndex.get(control)!
+    for (const { control, value } of this.clock.turns(this.time, this.controls, index)) {
+      this.controls[control] = value
+      const { device, id } = this.circuit.controls[control]
+      this.log({ time: this.time, kind: 'clock', device: this.idOf(device), control: id, value: String(value) })
+    }
+  }
+
   private updateBehaviours(): void {
-    this.circuit.behaviours.forEach(({ device, part, watches, figures }, i) => {
-      const seen: Record<string, boolean> = {}
-      for (const role in watches) seen[role] = holds(watches[role], this.circuit.devices[device], this.view)
+    this.circuit.behaviours.forEach(({ device, part, watches, figures, throws }, i) => {
       for (;;) {
+        const seen: Record<string, boolean> = { minded: this.surroundings.heat !== undefined }
+        for (const role in watches) seen[role] = holds(watches[role], this.circuit.devices[device], this.view)
+        seen.overheated = this.surroundings.overheated(device)
         const now = this.phases[i]
         const next = this.damage.lockedOut[i]
           ? lockedOut(now, seen)
@@ -454,9 +365,11 @@ export class Simulation {
         if (next === now) break
         const changed = next.phase !== now.phase
         this.phases[i] = next
-        if (changed) {
-          this.log({ time: this.time, kind: 'phase', device: this.idOf(device), part: part.id, phase: next.phase })
-        }
+        if (!changed) continue
+        this.log({ time: this.time, kind: 'phase', device: this.idOf(device), part: part.id, phase: next.phase })
+        if (throws && next.phase === 'lockout' && !this.damage.lockedOut[i]) this.controls[throws.control] = throws.to
+        // Fired or not, warmth may drive the water or cease to.
+        this.surroundings.updateWater(this.plant)
       }
     })
   }

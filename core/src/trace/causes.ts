@@ -16,6 +16,7 @@ export type Claim =
   | { is: 'control'; device: string; control: string; value: string }
   | { is: 'setting'; device: string; setting: string; value: number }
   | { is: 'bus'; device: string; part: string; what: 'link' | BusRequest; heard: boolean; joined: boolean }
+  | { is: 'flow'; device: string; part: string; flows: boolean }
   | { is: 'phase'; device: string; part: string; phase: string }
   | { is: 'transformer'; device: string; part: string; supplied: boolean; open: boolean }
   | { is: 'unconnected'; ref: string; pole: 'line' | 'neutral' }
@@ -182,6 +183,7 @@ class Inquiry {
       if (sim.loadEnergised(load) !== value) return []
       return this.isInner(load) ? this.openParts(device, load) : [this.load(load)]
     }
+    if ('works' in condition) return this.condition({ energised: condition.works }, device, value)
     if ('behaviour' in condition) return [this.phase(compiled.behaviourIndex.get(condition.behaviour)!)]
     if ('setting' in condition) {
       const stands = compiled.amount(condition)
@@ -192,6 +194,13 @@ class Inquiry {
     }
     if ('linked' in condition) return this.bus(compiled.busIndex.get(condition.linked)!, 'link', value)
     if ('hears' in condition) return this.bus(compiled.busIndex.get(condition.hears)!, condition.request, value)
+    if ('flows' in condition) {
+      const flows = sim.flows[compiled.wayIndex.get(condition.flows)!]
+      if (flows >= compiled.amount(condition.from) !== value) return []
+      return [{ claim: { is: 'flow', device: id, part: condition.flows, flows: value }, failed: false, because: [] }]
+    }
+    // The clock: what it says is told by the control that follows it.
+    if ('timed' in condition) return []
     if ('not' in condition) return this.condition(condition.not, device, !value)
     const parts = 'all' in condition ? condition.all : condition.any
     return parts.flatMap((part) => this.condition(part, device, value))

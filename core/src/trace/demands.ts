@@ -74,16 +74,6 @@ export function demandStates(sim: Simulation): DemandState[] {
   })
 }
 
-/** Does water get through every valve of the demand's circuit, past a port that is worn too? */
-export const waterPasses = (sim: Simulation, demand: Demand): boolean =>
-  demand.circuit.valves.every((valve) =>
-    portsOf(sim.circuit, valve).every((port) => portOpen(sim, port) || sim.portPasses(sim.circuit.ports.indexOf(port))),
-  )
-
-/** Do the pumps and fans that a demand's circuit needs of its own run? */
-export const runsItself = (sim: Simulation, demand: Demand): boolean =>
-  runningLoads(sim.circuit, demand).every((load) => sim.loadWorking(load))
-
 const portOpen = (sim: Simulation, { actuator, part }: Circuit['ports'][number]): boolean => {
   const position = sim.actuatorPosition(actuator)
   return position >= part.openFrom && position <= part.openTo

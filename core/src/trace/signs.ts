@@ -1,7 +1,7 @@
-import type { Circuit } from '../circuit'
 import type { Demand } from '../installation'
-import { calledPhases, type Simulation } from '../simulation'
-import { runsItself, wanted, waterPasses } from './demands'
+import type { Simulation } from '../simulation'
+import { feltFlow, sharesOf } from '../water'
+import { wanted } from './demands'
 
 /** How a lever answers the hand: it resists, has no resistance, is latched part open, or does not move at all. */
 export type LeverFeel = 'stiff' | 'slack' | 'latched' | 'fixed'
@@ -36,8 +36,12 @@ export interface Signs {
   blown: string[]
   /** Controllers whose bus is not answered. */
   unlinked: string[]
-  /** Demands whose circuits warm: water gets through, what must run runs, and there is heat. */
+  /** Demands whose circuits warm: hot water goes through what they warm. */
   warm: string[]
+  /** Pumps that run against shut valves. */
+  deadHeads: number[]
+  /** Water goes round through the boiler and warms nothing. */
+  roundOnly: boolean
 }
 
 /**
@@ -58,6 +62,7 @@ export function signsOf(sim: Simulation): Signs {
   const { circuit } = sim
   const idOf = (device: number) => circuit.devices[device].device.id
   const working = circuit.loads.flatMap((l, i) => (l.part.work && sim.loadWorking(i) ? [i] : []))
+  const warmed = new Set(warmEmitters(sim).map((e) => idOf(circuit.water.emitters[e].device)))
   const dark = circuit.loads.flatMap((l, i) => (l.part.lights && !sim.loadEnergised(i) ? [idOf(l.device)] : []))
   return {
     hunting: sim.hunting,
@@ -73,7 +78,11 @@ export function signsOf(sim: Simulation): Signs {
     dark: [...new Set(dark)],
     blown: [...new Set(circuit.fuses.flatMap((f, i) => (sim.fuseBlown(i) ? [idOf(f.device)] : [])))],
     unlinked: sim.busReadings().flatMap((r) => (r.linked ? [] : [idOf(circuit.buses[r.controller].device)])),
-    warm: circuit.installation.intent.demands.filter((d) => warms(sim, d)).map((d) => d.id),
+    warm: circuit.installation.intent.demands
+      .filter((d) => d.circuit.emitters?.some((id) => warmed.has(id)))
+      .map((d) => d.id),
+    deadHeads: deadHeads(sim),
+    roundOnly: roundOnly(sim),
   }
 }
 
@@ -95,34 +104,44 @@ export function valveSigns(sim: Simulation, actuator: number): ValveSigns {
   return { ...signs, lever: sim.actuatorSeized(actuator) ? 'fixed' : free }
 }
 
-/** Is there heat in the water of this boiler: does it fire, and do its elements, where it has any, get their supply? */
-function hot(sim: Simulation, boiler: string): boolean {
-  const { circuit } = sim
-  const at = circuit.deviceIndex.get(boiler)!
-  const fires = circuit.behaviours.some(
-    (b, i) => b.device === at && calledPhases.has(sim.phase(i).phase) && sim.phase(i).phase !== 'self-check',
-  )
-  return fires && circuit.loads.every((l, i) => l.device !== at || l.part.work !== 'heats' || sim.loadEnergised(i))
+/** Water of a source that a hand calls hot, °C, and the share of it in an emitter's water that is felt there. */
+const hotFrom = 30
+const feltShare = 0.2
+
+/** Is the water of this heat source hot: as the model of heat, its own thermostat, or its burner says? */
+export function sourceHot(sim: Simulation, source: number): boolean {
+  const { water, devices } = sim.circuit
+  const { device } = water.sources[source]
+  const lump = sim.heat?.lumps.sourceLump[source]
+  if (lump !== undefined) return sim.heat!.celsius[lump] >= hotFrom
+  const felt = devices[device].type.controls.find((c) => c.kind === 'number' && c.feels === 'water')
+  if (felt) return Number(sim.control(devices[device].device.id, felt.id)) >= hotFrom
+  return sim.sourceHeats(source)
 }
 
-/** Pumps that serve every circuit: all but those that a demand names as its own. */
-function commonPumps(circuit: Circuit): number[] {
-  const own = new Set(circuit.installation.intent.demands.flatMap((d) => d.circuit.runs ?? []))
-  return circuit.loads.flatMap((l, i) =>
-    l.part.work === 'runs' && !own.has(circuit.devices[l.device].device.id) ? [i] : [],
+/** Emitters that hot water goes through and that give off its heat. */
+export function warmEmitters(sim: Simulation): number[] {
+  const { water } = sim.circuit
+  const shares = sharesOf(water, sim.flows)
+  const hot = water.sources.map((s, i) => s.way !== undefined && sourceHot(sim, i))
+  return water.emitters.flatMap(({ way }, e) =>
+    sim.emitterGives(e) &&
+    Math.abs(sim.flows[way]) >= feltFlow &&
+    shares[e].some((share, s) => hot[s] && share >= feltShare)
+      ? [e]
+      : [],
   )
 }
 
-/**
- * Does this demand's circuit warm? Simple water, until pipes are modelled: its valves pass, its pumps run (without any pump
- * the water moves by gravity), and the boiler is hot. Where the boiler's own water is the circuit, its own call decides.
- */
-function warms(sim: Simulation, demand: Demand): boolean {
-  const { circuit } = sim
-  const pumps = commonPumps(circuit)
-  const flows = pumps.length === 0 || pumps.some((p) => sim.loadWorking(p))
-  if (!flows || !waterPasses(sim, demand) || !runsItself(sim, demand) || !hot(sim, demand.call.boiler)) return false
-  if (demand.circuit.valves.length > 0) return true
-  const { type, loadIndex } = circuit.devices[circuit.deviceIndex.get(demand.call.boiler)!]
-  return sim.loadEnergised(loadIndex.get(type.inputs.find((i) => i.id === demand.call.input)!.load)!)
+/** Pumps that run and move nothing: every way is shut to them, or there is none. */
+const deadHeads = (sim: Simulation): number[] =>
+  sim.circuit.water.ways.flatMap(({ pump }, i) =>
+    pump && sim.loadWorking(pump.load) && Math.abs(sim.flows[i]) < feltFlow ? [pump.load] : [],
+  )
+
+/** Does water go through a boiler and through nothing that it could warm: round by a bypass only? */
+function roundOnly(sim: Simulation): boolean {
+  const { water } = sim.circuit
+  const flows = (way: number | undefined) => way !== undefined && Math.abs(sim.flows[way]) >= feltFlow
+  return water.sources.some((s) => flows(s.way)) && !water.emitters.some((e) => flows(e.way))
 }

@@ -18,14 +18,15 @@ export function isTold(circuit: Circuit, event: SimEvent): boolean {
 /** One event as a line of the log, without its time. */
 export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap<string, Fault>): string {
   switch (event.kind) {
-    case 'control': {
+    case 'control':
+    case 'clock': {
       const { device, type } = circuit.devices[circuit.deviceIndex.get(event.device)!]
       const control = type.controls.find((c) => c.id === event.control)!
       const value =
         control.kind === 'number'
           ? `${event.value} ${control.unit}`
           : control.values.find((v) => v.id === event.value)!.label.toLowerCase()
-      return `${device.name}: ${control.label.toLowerCase()} ${value}`
+      return `${device.name}: ${control.label.toLowerCase()} ${value}${event.kind === 'clock' ? ', by its clock' : ''}`
     }
     case 'fault':
       return `Fault put in: ${faults.get(event.fault)?.label ?? event.fault}`

@@ -23,6 +23,7 @@ export function conditionText(type: DeviceType, condition: Condition, holds = tr
   }
   if ('actuator' in condition) return `travel has ${not}reached ${Math.round(usual(type, condition.reached) * 100)} %`
   if ('energised' in condition) return `${partLabel(type, condition.energised)} has ${holds ? 'its' : 'no'} supply`
+  if ('works' in condition) return `${partLabel(type, condition.works)} ${holds ? 'works' : 'does not work'}`
   if ('behaviour' in condition) return `it is ${not}in ${condition.in.join(' or ')}`
   if ('setting' in condition) {
     const setting = type.settings.find((s) => s.id === condition.setting)!
@@ -32,6 +33,9 @@ export function conditionText(type: DeviceType, condition: Condition, holds = tr
   if ('linked' in condition) return `${partLabel(type, condition.linked)} is ${not}answered`
   if ('hears' in condition)
     return `${partLabel(type, condition.hears)} ${holds ? 'hears a call' : 'hears no call'} for ${condition.request === 'heating' ? 'heating' : 'hot water'}`
+  if ('flows' in condition)
+    return `${holds ? 'water' : 'no water'} goes through its ${partLabel(type, condition.flows)}`
+  if ('timed' in condition) return `its clock says ${holds ? 'on' : 'off'}`
   if ('not' in condition) return conditionText(type, condition.not, !holds)
   const parts = 'all' in condition ? condition.all : condition.any
   const joiner = 'all' in condition === holds ? ' and ' : ' or '

@@ -44,6 +44,7 @@ const phaseWords: Record<string, string> = {
   off: 'no supply',
   idle: 'idle',
   'self-check': 'self-check',
+  'no-flow': 'waits for flow',
   firing: 'firing',
   overrun: 'overrun',
   circulating: 'circulating',
@@ -175,6 +176,8 @@ export function claimText(circuit: Circuit, claim: Claim, failed: boolean): stri
       const what = claim.what === 'heating' ? 'heating' : 'hot water'
       return `${name} ${claim.heard ? 'hears' : 'hears no'} call for ${what}`.replace('hears call', 'hears a call')
     }
+    case 'flow':
+      return `${claim.flows ? 'water goes' : 'no water goes'} through ${deviceName(circuit, claim.device)}`
     case 'phase':
       return `${deviceName(circuit, claim.device)}: ${phaseText(circuit, behaviourOf(circuit, claim.device, claim.part), claim.phase)}`
     case 'transformer': {

@@ -1,0 +1,131 @@
+import type { Aim, Condition, Emitter, HeatSource, Port, Store, Waterway } from '../catalogue'
+import type { Circuit } from './circuit'
+
+/** A way for water between two nets of pipes, with what opens and drives it. */
+export interface CompiledWay {
+  device: number
+  part: Waterway | Port
+  /** Nets of pipes at its ends. */
+  from: number
+  to: number
+  /** kPa at 1000 l/h. */
+  kpa: number
+  /** The valve's port that opens it, by its number among all ports. */
+  port?: number
+  pump?: { load: number; head: number; most: number }
+  oneWay: boolean
+  /** Difference in kPa from which it opens by itself; 0 where it is simply open. */
+  opensAt: number
+}
+export interface CompiledHeatSource {
+  device: number
+  part: HeatSource
+  /** The way whose water it heats; undefined where it stands in a cylinder. */
+  way?: number
+  when: Condition
+  most: number
+  least: number
+  capacity: number
+  aims: readonly Aim[]
+}
+export interface CompiledEmitter {
+  device: number
+  part: Emitter
+  way: number
+  /** W/K between its water and what it warms. */
+  perKelvin: number
+  capacity: number
+  rise: number
+}
+export interface CompiledStore {
+  device: number
+  part: Store
+  litres: number
+  loses: number
+}
+
+/** The pipework made ready for computing. Pipes, and tees, join connections to nets of one pressure. */
+export interface WaterCircuit {
+  nets: number
+  /** The net of a connection, `owner.connection`; a tee has one net. */
+  netOf: Map<string, number>
+  ways: CompiledWay[]
+  sources: CompiledHeatSource[]
+  emitters: CompiledEmitter[]
+  stores: CompiledStore[]
+}
+
+/** Compiles pipes, tees and the water parts of all devices. Ports and loads stand in the circuit already. */
+export function compileWater(circuit: Circuit): WaterCircuit {
+  const { pipes, tees } = circuit.installation
+  const parent = new Map<string, string>()
+  const root = (ref: string): string => {
+    let at = ref
+    while ((parent.get(at) ?? at) !== at) at = parent.get(at)!
+    return at
+  }
+  const join = (a: string, b: string) => parent.set(root(a), root(b))
+  for (const tee of tees) for (const end of ['out', 'branch']) join(`${tee.id}.${end}`, `${tee.id}.in`)
+  for (const { from, to } of pipes) join(from, to)
+  const nets = new Map<string, number>()
+  const netOf = new Map<string, number>()
+  const net = (ref: string): number => {
+    const at = root(ref)
+    if (!nets.has(at)) nets.set(at, nets.size)
+    netOf.set(ref, nets.get(at)!)
+    return nets.get(at)!
+  }
+  for (const tee of tees) for (const end of ['in', 'out', 'branch']) net(`${tee.id}.${end}`)
+  const water: WaterCircuit = { nets: 0, netOf, ways: [], sources: [], emitters: [], stores: [] }
+  circuit.devices.forEach(({ device, type, amount, loadIndex, wayIndex: wayOf }, index) => {
+    for (const p of type.primitives) {
+      if (p.kind === 'waterway' || p.kind === 'port') {
+        const way = p.kind === 'waterway' ? p : undefined
+        const port = circuit.ports.findIndex((q) => q.device === index && q.part === p)
+        const compiled: CompiledWay = {
+          device: index,
+          part: p,
+          from: net(`${device.id}.${p.from}`),
+          to: net(`${device.id}.${p.to}`),
+          kpa: amount(p.kpa),
+          oneWay: way?.oneWay ?? false,
+          opensAt: way?.opensAt === undefined ? 0 : amount(way.opensAt),
+        }
+        if (port >= 0) compiled.port = port
+        if (way?.pump)
+          compiled.pump = {
+            load: loadIndex.get(way.pump.load)!,
+            head: amount(way.pump.head),
+            most: amount(way.pump.most),
+          }
+        wayOf.set(p.id, water.ways.push(compiled) - 1)
+      }
+    }
+    for (const p of type.primitives) {
+      if (p.kind === 'heat-source')
+        water.sources.push({
+          device: index,
+          part: p,
+          way: p.way === undefined ? undefined : wayOf.get(p.way)!,
+          when: p.when,
+          most: amount(p.most),
+          least: amount(p.least),
+          capacity: amount(p.capacity ?? 0),
+          aims: p.aims ?? [],
+        })
+      if (p.kind === 'emitter')
+        water.emitters.push({
+          device: index,
+          part: p,
+          way: wayOf.get(p.way)!,
+          perKelvin: amount(p.watts) / p.kelvin,
+          capacity: amount(p.capacity),
+          rise: amount(p.rise),
+        })
+      if (p.kind === 'store')
+        water.stores.push({ device: index, part: p, litres: amount(p.litres), loses: amount(p.loses) })
+    }
+  })
+  water.nets = nets.size
+  return water
+}

@@ -1,0 +1,2 @@
+export * from './houses'
+export * from './heat'

@@ -1,0 +1,174 @@
+import type { Felt } from '../catalogue'
+import type { Circuit, CompiledSensor } from '../circuit'
+import { Heat, type Doings, type Scenario, type Watch } from '../heat'
+import { flowsOf, OPEN, PASSING, SHUT } from '../water'
+import { thresholds } from './sensing'
+
+/** What the pipework and the rooms see of the rest of the simulation. */
+export interface Plant {
+  /** Where a port's actuator stands, 0 to 1. */
+  position(actuator: number): number
+  passes(port: number): boolean
+  working(load: number): boolean
+  /** Does a condition of a water part's device hold? */
+  may(source: number): boolean
+  gives(emitter: number): boolean
+  aims(source: number): number | undefined
+  control(control: number): string | number
+  heated(sensor: CompiledSensor): boolean
+  asks(sensor: number): boolean
+}
+
+/** A control that feels a temperature: which lump, or the air outdoors. */
+interface Feeler {
+  control: number
+  lump?: number
+}
+
+/** Water in the pipes and, where a scenario is chosen, the heat in it and in the rooms. */
+export class Surroundings {
+  flows: Float64Array
+  heat?: Heat
+  private readonly gates: Uint8Array
+  private readonly pumps: Uint8Array
+  private readonly rising: Uint8Array
+  private feelers: Feeler[] = []
+
+  constructor(
+    private readonly circuit: Circuit,
+    from?: Surroundings,
+  ) {
+    const { ways, emitters } = circuit.water
+    this.gates = from ? from.gates.slice() : new Uint8Array(ways.length)
+    this.pumps = from ? from.pumps.slice() : new Uint8Array(ways.length)
+    this.rising = from ? from.rising.slice() : new Uint8Array(emitters.length)
+    this.flows = from ? from.flows : new Float64Array(ways.length)
+    if (from?.heat) {
+      this.heat = from.heat.fork()
+      this.feelers = from.feelers
+    }
+  }
+
+  /** Lets temperatures go their own way from here, in such a house and weather; without a scenario, a hand sets them. */
+  live(scenario: Scenario | undefined, time: number, startHour: number): void {
+    this.heat = scenario && new Heat(this.circuit, scenario, startHour)
+    this.heat?.begin(time)
+    this.feelers = this.heat ? feelersOf(this.circuit, this.heat) : []
+  }
+
+  /** What is felt just now goes to whom it concerns. */
+  feel(time: number, set: (control: number, celsius: number) => void): void {
+    const { heat } = this
+    if (!heat) return
+    const outside = heat.outdoorsAt(time)
+    for (const { control, lump } of this.feelers) set(control, lump === undefined ? outside : heat.celsius[lump])
+  }
+
+  /** Which water flows. */
+  updateWater(plant: Plant): void {
+    const { ways, emitters } = this.circuit.water
+    ways.forEach(({ port, pump }, i) => {
+      if (port !== undefined) {
+        const { actuator, part } = this.circuit.ports[port]
+        const position = plant.position(actuator)
+        const open = position >= part.openFrom && position <= part.openTo
+        this.gates[i] = open ? OPEN : plant.passes(port) ? PASSING : SHUT
+      } else this.gates[i] = OPEN
+      if (pump) this.pumps[i] = plant.working(pump.load) ? 1 : 0
+    })
+    if (this.heat) this.rising.set(this.heat.rising)
+    // Without a model of heat, water that is being heated is hot and all other water is not.
+    else if (emitters.some((e) => e.rise > 0)) {
+      const hot = this.circuit.water.sources.some((s, i) => s.way !== undefined && plant.may(i))
+      emitters.forEach(({ rise }, i) => (this.rising[i] = hot && rise > 0 ? 1 : 0))
+    }
+    const { gates, pumps, rising } = this
+    this.flows = flowsOf(this.circuit, { gates, pumps, rising })
+  }
+
+  updateHeat(plant: Plant): void {
+    if (!this.heat) return
+    const { circuit } = this
+    const { stores } = circuit.water
+    const doings: Doings = {
+      flows: this.flows,
+      heats: (s) => plant.may(s),
+      aim: (s) => plant.aims(s),
+      limit: (s) => limitOf(circuit, s),
+      gives: (e) => plant.gives(e),
+      draws: (i) => {
+        const { control, litresPerMinute } = stores[i].part.draws
+        return litresPerMinute[String(plant.control(circuit.devices[stores[i].device].controlIndex.get(control)!))] ?? 0
+      },
+    }
+    this.heat.update(doings, this.watches(plant))
+    // Warmth may just have begun or ceased to drive the water.
+    if (this.rising.some((r, i) => r !== this.heat!.rising[i])) this.updateWater(plant)
+  }
+
+  /** Has the water of this device's source grown hotter than its limit allows? */
+  overheated(device: number): boolean {
+    const { heat, circuit } = this
+    if (!heat) return false
+    return circuit.water.sources.some((s, i) => {
+      const lump = heat.lumps.sourceLump[i]
+      return s.device === device && lump !== undefined && heat.celsius[lump] >= limitOf(circuit, i) - 1e-6
+    })
+  }
+
+  private watches(plant: Plant): Watch[] {
+    const { sensors } = this.circuit
+    return sensors.flatMap((sensor, i) => {
+      const lump = this.feelers.find((f) => f.control === sensor.reads)?.lump
+      if (lump === undefined) return []
+      const { lower, upper } = thresholds(sensor, Number(plant.control(sensor.setPoint)), plant.heated(sensor))
+      return [plant.asks(i) ? { lump, celsius: upper, rising: true } : { lump, celsius: lower, rising: false }]
+    })
+  }
+}
+
+/** °C at which the device of a source trips; Infinity where it has no limit. */
+function limitOf({ water, devices }: Circuit, source: number): number {
+  const { device } = water.sources[source]
+  const { type, amount } = devices[device]
+  return type.settings.some((s) => s.id === 'limit') ? amount({ setting: 'limit' }) : Infinity
+}
+
+/** Who feels what: each ambient temperature of a device by where it stands, or by the demand it is thermostat of. */
+function feelersOf({ devices, installation, water }: Circuit, { lumps }: Heat): Feeler[] {
+  const emitterOf = (id: string) => water.emitters.findIndex((e) => devices[e.device].device.id === id)
+  const byDemand = (device: string): number | undefined => {
+    const demand = installation.intent.demands.find((d) => d.thermostat?.device === device)
+    const emitter = demand?.circuit.emitters?.map(emitterOf).find((e) => e >= 0)
+    return emitter === undefined ? undefined : lumps.warms[emitter]
+  }
+  const lumpOf = (felt: Felt, index: number): number | undefined => {
+    const { device } = devices[index]
+    switch (felt) {
+      case 'room':
+        return lumps.roomAt.get(device.place) ?? byDemand(device.id)
+      case 'cylinder':
+        return lumps.storeAt.get(device.place) ?? byDemand(device.id) ?? lumps.stores[0]?.lump
+      case 'water': {
+        const source = water.sources.findIndex((s) => s.device === index)
+        return lumps.sourceLump[source]
+      }
+      case 'emitter':
+        return lumps.emitterLump[water.emitters.findIndex((e) => e.device === index)]
+      // Water comes back as warm as what it was warmed for has left it.
+      case 'return':
+        return lumps.emitterLump[water.emitters.findIndex((e) => e.part.into === 'room')]
+      case 'outdoors':
+        return undefined
+    }
+  }
+  return devices.flatMap(({ type, controlIndex }, index) =>
+    type.controls.flatMap((c): Feeler[] => {
+      if (c.kind !== 'number' || !c.feels) return []
+      const lump = lumpOf(c.feels, index)
+      // What stands for a cylinder that is not there feels nothing.
+      if (lump === undefined && c.feels !== 'room' && c.feels !== 'outdoors') return []
+      return [{ control: controlIndex.get(c.id)!, lump }]
+    }),
+  )
+}

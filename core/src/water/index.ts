@@ -1,0 +1,3 @@
+export * from './flows'
+export * from './shares'
+export * from './solve'
