@@ -89,7 +89,7 @@ interface Sequence {
   hotWater?: Condition
   overrunMinutes?: BehaviourPart['figures'][string]
   words?: BehaviourPart['words']
-  /** It takes no notice of flow until it overheats. */
+  /** It takes no notice of flow: its own thermostat stands in its water. */
   blind?: boolean
   /** The flow temperature it stands at when its flow is lost. */
   aim?: BehaviourPart['figures'][string]
@@ -113,7 +113,8 @@ export const sequence = ({
     powered,
     call,
     ...(hotWater ? { hotWater } : {}),
-    flow: { flows: 'water', from: blind ? 1 : provenFrom },
+    // One that has its own thermostat in its water takes no notice of flow.
+    ...(blind ? {} : { flow: { flows: 'water', from: provenFrom } }),
     locked: { control: 'reset', is: ['locked'] },
   },
   figures: {
@@ -157,9 +158,9 @@ export const boilerCore = (of: Omit<Sequence, 'overrunMinutes'>): Primitive[] =>
 ]
 
 /** The way through a boiler and what its burner brings into it while it fires. */
-export const boilerWater = (aims = oneAim): Primitive[] => [
+export const boilerWater = (aims = oneAim, mindsItself?: true): Primitive[] => [
   boilerWay(),
-  boilerHeat({ behaviour: 'sequence', in: ['firing'] }, aims),
+  boilerHeat({ behaviour: 'sequence', in: ['firing'] }, aims, mindsItself),
 ]
 
 /** A mains input that hears a call. Its resistance is usual: about 1 W at 230 V. */

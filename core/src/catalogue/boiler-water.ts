@@ -84,7 +84,7 @@ export const boilerWay = (pump?: { load: string; head: Amount; most: Amount }): 
 })
 
 /** Its heat into that way. */
-export const boilerHeat = (when: Condition, aims: HeatSource['aims']): Primitive => ({
+export const boilerHeat = (when: Condition, aims: HeatSource['aims'], mindsItself?: true): HeatSource => ({
   kind: 'heat-source',
   id: 'heat',
   label: 'heat',
@@ -94,6 +94,7 @@ export const boilerHeat = (when: Condition, aims: HeatSource['aims']): Primitive
   least: { setting: 'least' },
   capacity: { setting: 'own-water' },
   aims,
+  ...(mindsItself ? { mindsItself } : {}),
 })
 
 /** From this flow a boiler takes it as proven, l/h: a usual value. */

@@ -8,6 +8,7 @@ import {
   callPair,
   mains,
   makers,
+  oneAim,
   oneFlow,
   ownSupply,
   pairInput,
@@ -144,7 +145,7 @@ export const switchedLineBoiler: DeviceType = {
   controls: [resetControl],
   settings: [...boilerSettings.filter((s) => s.id !== 'proving'), oneFlow, ...compensation],
   inputs: [{ id: 'L', terminal: 'L', load: 'board' }],
-  primitives: [board, sequence({ call: { energised: 'board' }, blind: true }), wetBoard, ...boilerWater()],
+  primitives: [board, sequence({ call: { energised: 'board' }, blind: true }), wetBoard, ...boilerWater(oneAim, true)],
 }
 
 export const voltFreeBoiler: DeviceType = {

@@ -1,6 +1,7 @@
 import { electronics, mainsSupply, ownDraw } from './electronics'
 import { neverMakes, neverOperates, stuckMade, stuckOperated } from './failures'
 import type { Changeover, Condition, DeviceType, TerminalType } from './primitives'
+import { hygieneWeek } from './weeks'
 import { cylinderDial, differential, sensorOf } from './thermostat-parts'
 
 const replace = 'Replace the cylinder thermostat.'
@@ -84,6 +85,7 @@ export function hygieneControl() {
     ],
     initial: 'waiting',
     ambient: true,
+    timed: { turns: true, leaves: ['off'], usual: hygieneWeek },
   } as const
 }
 

@@ -1,4 +1,5 @@
 import type { DeviceType, Primitive, Setting } from './primitives'
+import { weekOf } from './weeks'
 
 const rise: Setting = {
   id: 'rise',
@@ -74,7 +75,12 @@ export const underfloorLoop: DeviceType = {
   name: 'Underfloor loop',
   stands: 'In the floor of its room, from the manifold and back.',
   about: 'A long pipe in a heavy floor: it warms slowly, gives its heat off at low temperatures, and cools slowly.',
-  settings: [output(1500, '15 K'), capacity(400, 'floor'), resistance(60), rise],
+  settings: [
+    output(1500, '15 K'),
+    capacity(400, 'floor'),
+    resistance(1000, 'throttled at the manifold, so that water of 70 °C leaves at about 40'),
+    rise,
+  ],
   primitives: emitter(15),
 }
 
@@ -112,12 +118,12 @@ export const cylinder: DeviceType = {
       ambient: true,
       timed: {
         turns: true,
-        usual: Array.from({ length: 7 }, (_, day) => [
-          { day, minute: 7 * 60, value: 'basin' },
-          { day, minute: 7 * 60 + 8, value: 'none' },
-          { day, minute: 19 * 60 + 30, value: 'bath' },
-          { day, minute: 19 * 60 + 38, value: 'none' },
-        ]).flat(),
+        usual: weekOf([
+          [7, 0, 'basin'],
+          [7, 8, 'none'],
+          [19, 30, 'bath'],
+          [19, 38, 'none'],
+        ]),
       },
     },
   ],

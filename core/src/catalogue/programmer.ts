@@ -1,5 +1,16 @@
 import { neverOperates, openCircuit, stuckOperated } from './failures'
-import type { Changeover, Condition, Contact, DeviceType, Load, Primitive, Setting, TerminalType } from './primitives'
+import { heatingWeek, hotWaterWeek } from './weeks'
+import type {
+  Changeover,
+  Condition,
+  Contact,
+  DeviceType,
+  Load,
+  Primitive,
+  Programme,
+  Setting,
+  TerminalType,
+} from './primitives'
 
 interface Channel {
   id: string
@@ -9,14 +20,19 @@ interface Channel {
   common: string
   on: string
   off: string
+  usual: Programme
   /** With the slider set, this channel is on whenever that one is. */
   with?: string
 }
 
 const replace = 'Replace the programmer.'
-const offOn = [
+/** How a channel is run. Once is from the day's first on to its last off; a boost goes back to timed after an hour. */
+const modes = [
   { id: 'off', label: 'Off' },
+  { id: 'timed', label: 'Timed' },
+  { id: 'once', label: 'Once' },
   { id: 'on', label: 'On' },
+  { id: 'boost', label: 'Boost' },
 ] as const
 
 /** For systems where heating cannot run without hot water. */
@@ -34,21 +50,16 @@ const slider: Setting = {
   ],
 }
 
+/** A channel on by hand, or by its clock. */
+const runs = (id: string): Condition => ({
+  any: [{ control: id, is: ['on', 'boost'] }, { all: [{ control: id, is: ['timed', 'once'] }, { timed: id }] }],
+})
+
 /** When the front asks for a channel. */
 const asked = (channel: Channel): Condition => {
-  const own: Condition = { control: channel.id, is: ['on'] }
+  const own = runs(channel.id)
   if (!channel.with) return own
-  return {
-    any: [
-      own,
-      {
-        all: [
-          { setting: 'slider', is: 1 },
-          { control: channel.with, is: ['on'] },
-        ],
-      },
-    ],
-  }
+  return { any: [own, { all: [{ setting: 'slider', is: 1 }, runs(channel.with)] }] }
 }
 
 /** A coil behind an electronic switch; its relay follows it. Electronics pull in one coil after the other. */
@@ -132,7 +143,15 @@ function programmerOf(
         internal: true,
       })),
     ],
-    controls: channels.map(({ id, title }) => ({ kind: 'choice', id, label: title, values: offOn, initial: 'off' })),
+    controls: channels.map(({ id, title, usual }) => ({
+      kind: 'choice',
+      id,
+      label: title,
+      values: modes,
+      initial: 'off',
+      timed: { usual },
+      returns: { from: 'boost', minutes: 60, to: 'timed' },
+    })),
     settings: [
       { id: 'watts', label: 'Own draw', unit: 'W', min: 1, max: 10, default: 2, origin: 'usual value' },
       ...(channels.some((c) => c.with) ? [slider] : []),
@@ -159,6 +178,7 @@ const heating: Channel = {
   id: 'heating',
   label: 'heating',
   title: 'Heating',
+  usual: heatingWeek,
   common: 'L',
   on: 'HTG-ON',
   off: 'HTG-OFF',
@@ -167,12 +187,21 @@ const hotWater: Channel = {
   id: 'hot-water',
   label: 'hot water',
   title: 'Hot water',
+  usual: hotWaterWeek,
   common: 'L',
   on: 'HW-ON',
   off: 'HW-OFF',
   with: 'heating',
 }
-const third: Channel = { id: 'third', label: 'third', title: 'Third', common: 'L', on: 'X-ON', off: 'X-OFF' }
+const third: Channel = {
+  id: 'third',
+  label: 'third',
+  title: 'Third',
+  usual: heatingWeek,
+  common: 'L',
+  on: 'X-ON',
+  off: 'X-OFF',
+}
 
 const heatingOut: TerminalType[] = [
   { id: 'HTG-ON', legend: 'Heating ON', role: 'output' },

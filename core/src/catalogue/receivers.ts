@@ -2,7 +2,8 @@ import { hygieneControl } from './cylinder-thermostats'
 import { changeover, changeoverTerminals, electronics, mainsSupply, ownDraw } from './electronics'
 import { neverAsks, openCircuit, silentPort } from './failures'
 import type { Condition, Control, DeviceType, Sensor } from './primitives'
-import { electronicDifferential, roomDial, sensorOf } from './thermostat-parts'
+import { electronicDifferential, roomDial, sensorOf, timedDial } from './thermostat-parts'
+import { hotWaterWeek } from './weeks'
 
 const replace = 'Replace the receiver.'
 const stands = 'In the plant cupboard, at the distance from pipes and metal that its maker asks for.'
@@ -65,10 +66,36 @@ export const wirelessReceiver: DeviceType = {
   primitives: [board, probe, relay('contact', 'contact', '', { all: [calls, { energised: 'electronics' }] })],
 }
 
-const offOn = [
-  { id: 'off', label: 'Off' },
-  { id: 'on', label: 'On' },
-] as const
+const hotWaterTimes: Control = {
+  kind: 'choice',
+  id: 'hot-water',
+  label: 'Hot water',
+  values: [
+    { id: 'off', label: 'Off' },
+    { id: 'timed', label: 'Timed' },
+    { id: 'on', label: 'On' },
+  ],
+  initial: 'off',
+  timed: { usual: hotWaterWeek },
+}
+const hotWaterOn: Condition = {
+  any: [
+    { control: 'hot-water', is: ['on'] },
+    { all: [{ control: 'hot-water', is: ['timed'] }, { timed: 'hot-water' }] },
+  ],
+}
+/** Whether its own week turns the set-point. */
+const weekMode: Control = {
+  kind: 'choice',
+  id: 'week',
+  label: 'Set-point',
+  values: [
+    { id: 'hand', label: 'By hand' },
+    { id: 'followed', label: 'By its week' },
+  ],
+  initial: 'hand',
+  ambient: true,
+}
 
 /** Times and controls heating; hot water it only times. */
 export const smartReceiver: DeviceType = {
@@ -90,8 +117,9 @@ export const smartReceiver: DeviceType = {
     { id: 'T2', legend: 'Wired thermostat', role: 'input', extraLow: true },
   ],
   controls: [
-    { kind: 'choice', id: 'hot-water', label: 'Hot water', values: offOn, initial: 'off' },
-    ...roomDial,
+    hotWaterTimes,
+    weekMode,
+    ...timedDial({ control: 'week', is: ['followed'] }),
     radio,
     button('button', 'Heating button'),
     hygieneControl(),
@@ -129,10 +157,7 @@ export const smartReceiver: DeviceType = {
     relay('water', 'hot water relay', 'W-', {
       all: [
         {
-          any: [
-            { control: 'hot-water', is: ['on'] },
-            { control: 'hygiene', is: ['running'] },
-          ],
+          any: [hotWaterOn, { control: 'hygiene', is: ['running'] }],
         },
         { energised: 'electronics' },
       ],
@@ -159,8 +184,9 @@ export const busReceiver: DeviceType = {
     ...changeoverTerminals('W-', 'Hot water'),
   ],
   controls: [
-    { kind: 'choice', id: 'hot-water', label: 'Hot water', values: offOn, initial: 'off' },
-    ...roomDial,
+    hotWaterTimes,
+    weekMode,
+    ...timedDial({ control: 'week', is: ['followed'] }),
     radio,
     button('button', 'Heating button'),
     {
@@ -220,10 +246,7 @@ export const busReceiver: DeviceType = {
       requests: {
         heating: calls,
         'hot-water': {
-          all: [
-            { control: 'hot-water', is: ['on'] },
-            { setting: 'system', is: 1 },
-          ],
+          all: [hotWaterOn, { setting: 'system', is: 1 }],
         },
       },
       flow: 'flow',
@@ -234,7 +257,7 @@ export const busReceiver: DeviceType = {
       all: [calls, { energised: 'electronics' }, { not: { linked: 'bus' } }],
     }),
     relay('water', 'hot water relay', 'W-', {
-      all: [{ control: 'hot-water', is: ['on'] }, { energised: 'electronics' }, { not: { linked: 'bus' } }],
+      all: [hotWaterOn, { energised: 'electronics' }, { not: { linked: 'bus' } }],
     }),
   ],
 }

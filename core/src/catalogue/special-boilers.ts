@@ -19,7 +19,7 @@ import {
 } from './boiler-parts'
 import { boilerHeat, boilerWay, compensation, heatSettings, resetControl } from './boiler-water'
 import { neverMakes, openCircuit, silentPort, stuckMade } from './failures'
-import type { DeviceType, HeatSource } from './primitives'
+import type { DeviceType } from './primitives'
 
 /** Hot water first; it drives its own three-way valve. */
 export const heatPump: DeviceType = {
@@ -36,7 +36,7 @@ export const heatPump: DeviceType = {
   settings: [
     ...settings.filter((s) => s.id !== 'most' && s.id !== 'least'),
     ...heatSettings(8000, 3000).slice(0, 2),
-    ...twoFlows(45, 55),
+    ...twoFlows(45, 65),
     ...compensation,
   ],
   inputs: twoCallBoiler.inputs,
@@ -186,7 +186,7 @@ export const electricBoiler: DeviceType = {
       failures: [openCircuit('elements open', 1.5, 'Replace the element.')],
     },
     boilerWay(),
-    { ...(boilerHeat({ energised: 'elements' }, oneAim) as HeatSource), most: { setting: 'element' } },
+    { ...boilerHeat({ energised: 'elements' }, oneAim), most: { setting: 'element' } },
   ],
 }
 
@@ -257,6 +257,6 @@ export const ownTemperatureBoiler: DeviceType = {
     wetBoard,
     boilerWay(),
     // Its own thermostat minds the water: there is nothing to aim at.
-    boilerHeat({ energised: 'burner' }, []),
+    boilerHeat({ energised: 'burner' }, [], true),
   ],
 }

@@ -1,5 +1,6 @@
 import { neverMakes, stuckMade } from './failures'
-import type { Amount, Condition, Contact, Control, Sensor, Setting } from './primitives'
+import type { Amount, Condition, Contact, Control, Sensor, Setting, Timed } from './primitives'
+import { setPointWeek } from './weeks'
 
 export const onTheWall = 'On an inside wall of its zone, about 1.5 m up, away from sun and draughts.'
 
@@ -19,6 +20,12 @@ export const roomDial: Control[] = [
     feels: 'room',
   },
 ]
+/** As {@link roomDial}, its set-point turned by a week while another control of the device stands so. */
+export const timedDial = (follows: NonNullable<Timed['while']>): Control[] =>
+  roomDial.map((c) =>
+    c.id === 'set' && c.kind === 'number' ? { ...c, timed: { turns: true, usual: setPointWeek, while: follows } } : c,
+  )
+
 /** The dial of a cylinder thermostat and the water behind the wall it is strapped to. */
 export const cylinderDial: Control[] = [
   { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 40, max: 75, step: 1, initial: 60 },

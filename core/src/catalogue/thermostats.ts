@@ -1,7 +1,15 @@
 import { changeover, changeoverTerminals, electronics, mainsSupply, ownDraw } from './electronics'
 import { neverAsks, openCircuit } from './failures'
 import type { DeviceType, TerminalType } from './primitives'
-import { contactOf, differential, electronicDifferential, onTheWall, roomDial, sensorOf } from './thermostat-parts'
+import {
+  contactOf,
+  differential,
+  electronicDifferential,
+  onTheWall,
+  roomDial,
+  sensorOf,
+  timedDial,
+} from './thermostat-parts'
 
 const replace = 'Replace the room thermostat.'
 const feed: TerminalType = { id: 'L', legend: 'Feed', role: 'contact-feed' }
@@ -128,10 +136,11 @@ export const programmableThermostat: DeviceType = {
       values: [
         { id: 'off', label: 'Off' },
         { id: 'on', label: 'Heat' },
+        { id: 'timed', label: 'By its week' },
       ],
       initial: 'on',
     },
-    ...roomDial,
+    ...timedDial({ control: 'mode', is: ['timed'] }),
   ],
   // Its live may come through a channel: it needs a feed, not a permanent one.
   terminals: [{ id: 'L', legend: 'Live', role: 'contact-feed' }, mainsSupply[1], ...changeoverTerminals()],
@@ -140,7 +149,9 @@ export const programmableThermostat: DeviceType = {
     board,
     changeover({
       remedy: replace,
-      operatedWhen: { all: [{ control: 'mode', is: ['on'] }, { sensor: 'probe' }, { energised: 'electronics' }] },
+      operatedWhen: {
+        all: [{ control: 'mode', is: ['on', 'timed'] }, { sensor: 'probe' }, { energised: 'electronics' }],
+      },
     }),
   ],
 }

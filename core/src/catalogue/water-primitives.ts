@@ -41,6 +41,8 @@ export interface HeatSource extends Part {
   capacity?: Amount
   /** The first whose condition holds; none, and it heats for as long as it may. */
   aims?: readonly Aim[]
+  /** Its water is measured where it is heated, so that it minds it without flow too; else it then overheats. */
+  mindsItself?: true
 }
 
 /** Where water gives off its heat on its way. */

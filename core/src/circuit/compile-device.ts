@@ -5,10 +5,12 @@ import {
   type Changeover,
   type Condition,
   type ConditionLeaf,
+  type Control,
   type Contact,
   type Load,
   type Primitive,
 } from '../catalogue'
+import type { Device } from '../installation'
 import type { Circuit, CompiledDevice, CompiledLoad, Edge } from './circuit'
 import { admittance, winding, type Element } from './impedance'
 
@@ -18,6 +20,14 @@ export type AddEdge = (a: number, b: number, rest: Addition<Edge>) => number
 /** Per cent of nominal volts from which a load works, and the share of that below which it lets go. Usual values. */
 const usualPullIn = 75
 const usualDropOut = 0.8
+
+/** Where a control stands to begin with: as the document says, where that is a value it can have. */
+function initialOf({ positions }: Device, control: Control): string | number {
+  const said = positions?.[control.id]
+  if (control.kind === 'number')
+    return typeof said === 'number' && said >= control.min && said <= control.max ? said : control.initial
+  return control.values.some((v) => v.id === said) ? String(said) : control.initial
+}
 
 /** Adds a device's parts to the circuit; its terminals stand in it already. */
 export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, atomAt: (ref: string) => number): void {
@@ -49,7 +59,7 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
   for (const control of type.controls)
     compiled.controlIndex.set(
       control.id,
-      circuit.controls.push({ device: index, id: control.id, initial: control.initial }) - 1,
+      circuit.controls.push({ device: index, id: control.id, initial: initialOf(device, control) }) - 1,
     )
 
   // Loads first: actuators, sensors, transformers and behaviours refer to them.

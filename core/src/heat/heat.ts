@@ -218,7 +218,7 @@ export class Heat {
     const draws = circuit.water.stores.map((_, i) => doings.draws(i)).join()
     const key = `${this.burners.join()}|${this.watts.join()}|${g}|${draws}|${this.hourOf(this.now)}|${this.aims(doings)}`
     const watchKey = watches.map((w) => `${w.lump} ${w.celsius} ${w.rising}`).join()
-    if (key === this.key && watchKey === this.watchKey && this.course) return
+    if (key === this.key && watchKey === this.watchKey && this.course && this.now < this.next) return
     if (key !== this.key || !this.course) this.plan(doings)
     this.key = key
     this.watchKey = watchKey
@@ -251,7 +251,7 @@ export class Heat {
 
   private updateBurners(doings: Doings): void {
     const { sources } = this.circuit.water
-    sources.forEach(({ way, most, least }, s) => {
+    sources.forEach(({ way, most, least, part }, s) => {
       const lump = this.lumps.sourceLump[s]
       if (!doings.heats(s)) {
         this.burners[s] = 'off'
@@ -264,7 +264,7 @@ export class Heat {
         this.watts[s] = most
         return
       }
-      if (Math.abs(doings.flows[way!]) < noFlow) {
+      if (Math.abs(doings.flows[way!]) < noFlow && !part.mindsItself) {
         // Nothing carries its heat to where its water is measured: it goes on at its least.
         this.burners[s] = 'blind'
         this.watts[s] = least
@@ -396,27 +396,29 @@ export class Heat {
       const aim = doings.aim(s)
       if (this.burners[s] === 'blind') look([[lump, 1]], -doings.limit(s))
       if (aim === undefined) return
-      if (this.burners[s] === 'full') look([[lump, 1]], -aim)
+      const needs = this.joints.flatMap(({ a, b, g }): [number, number][] =>
+        a === lump
+          ? [
+              [a, g],
+              [b, -g],
+            ]
+          : b === lump
+            ? [
+                [b, g],
+                [a, -g],
+              ]
+            : [],
+      )
+      const fewer = needs.map(([l, w]): [number, number] => [l, -w])
+      if (this.burners[s] === 'full') {
+        look([[lump, 1]], -aim)
+        // At its aim and short of heat its water cools first: it is looked at again when it no longer does.
+        look(fewer, most)
+      }
       if (this.burners[s] === 'rests') look([[lump, -1]], aim - restart)
       if (this.burners[s] === 'holds') {
-        const terms = this.joints.flatMap(({ a, b, g }): [number, number][] =>
-          a === lump
-            ? [
-                [a, g],
-                [b, -g],
-              ]
-            : b === lump
-              ? [
-                  [b, g],
-                  [a, -g],
-                ]
-              : [],
-        )
-        look(terms, -most)
-        look(
-          terms.map(([l, w]) => [l, -w] as [number, number]),
-          least,
-        )
+        look(needs, -most)
+        look(fewer, least)
       }
     })
     circuit.water.emitters.forEach(({ rise }, e) => {

@@ -26,6 +26,10 @@ export class Rig {
         if (!this.simulation.run(action.ms))
           throw new ActionError('too many events: the installation never comes to rest')
         return
+      case 'clock':
+        return this.simulation.setClock(action.minuteOfWeek)
+      case 'heat':
+        return this.simulation.live(action.scenario ?? undefined)
       case 'fault':
       case 'mend': {
         const fault = this.faults.get(action.fault)

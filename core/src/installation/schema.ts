@@ -121,6 +121,8 @@ export const deviceSchema = z.object({
   settings: z.record(z.string(), settingValueSchema).default({}),
   /** What is printed beside a terminal, by its id, where it differs from the catalogue's legend. */
   legends: z.record(z.string(), z.string().trim().min(1).max(60)).optional(),
+  /** Where its knobs stand to begin with, by the control; left out, where the type has them. */
+  positions: z.record(z.string(), settingValueSchema).optional(),
   /** What its clock has been given, by the control it works; left out, what the type comes with. */
   programme: z.record(z.string(), programmeSchema).optional(),
   provenance,

@@ -206,10 +206,11 @@ export class PlannedSystem {
     )
   }
 
-  /** The cylinder thermostat; SATISFIED only where the scheme uses it. */
-  cylinderThermostat(to: { C: string; DEMAND: string; SATISFIED?: string }): void {
+  /** The cylinder thermostat, set to 60 °C unless said otherwise; SATISFIED only where the scheme uses it. */
+  cylinderThermostat(to: { C: string; DEMAND: string; SATISFIED?: string }, set?: number): void {
     this.place('cylinder', 'Cylinder')
     this.device('cyl-stat', 'Cylinder thermostat', 'cylinder-thermostat', 'cylinder')
+    if (set !== undefined) this.devices[this.devices.length - 1].positions = { set }
     this.layout.cable(
       'cyl-stat-cable',
       'Cylinder thermostat cable',

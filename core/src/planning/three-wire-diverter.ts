@@ -20,7 +20,8 @@ export function planThreeWireDiverter(brief: PlanBrief, id: string, name: string
   system.spur()
   system.programmer({ heating: 'HTG-ON', hotWater: 'HW-ON' })
   system.roomThermostat(1, heating[0], 'HTG-ON', 'heating-call')
-  system.cylinderThermostat({ C: 'HW-ON', DEMAND: 'hot-water-call' })
+  // A heat pump makes no water that could satisfy 60 °C and its differential.
+  system.cylinderThermostat({ C: 'HW-ON', DEMAND: 'hot-water-call' }, 50)
   system.boiler('heat-pump', 'Heat pump', { SH: 'heating-call', SW: 'hot-water-call' })
   layout.cable(
     'output-cable',

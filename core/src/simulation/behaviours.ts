@@ -32,7 +32,9 @@ const untilLimit = ({ ownWater, leastWatts, limit, aim }: Record<string, number>
 const boilerSequence: Behaviour = {
   initial: stay('off'),
   react(state, seen, figures, now) {
-    const { powered, flow, locked } = seen
+    const { powered, locked } = seen
+    // Undefined where nothing watches it.
+    const flow = seen.flow as boolean | undefined
     const call = seen.call || seen.hotWater
     if (!powered) return state.phase === 'off' ? state : stay('off')
     if (locked || state.phase === 'lockout') {
@@ -48,13 +50,13 @@ const boilerSequence: Behaviour = {
       case 'no-flow':
         if (!call) return stay('idle')
         if (state.phase === 'self-check' && now < state.until) return state
-        if (flow || figures.provingSeconds === 0) return stay('firing')
+        if (flow !== false) return stay('firing')
         if (state.phase === 'no-flow') return now >= state.until ? stay('lockout') : state
         return { phase: 'no-flow', until: now + figures.provingSeconds * 1000 }
       case 'firing':
         if (!call) return { phase: 'overrun', until: now + figures.overrunMinutes * 60_000 }
         if (seen.overheated || now >= state.until) return stay('lockout')
-        if (flow || seen.minded) return state.until === Infinity ? state : stay('firing')
+        if (flow !== false || seen.minded) return state.until === Infinity ? state : stay('firing')
         return state.until < Infinity ? state : { phase: 'firing', until: Math.ceil(now + untilLimit(figures)) }
       default:
         if (call) return { phase: 'self-check', until: now + figures.selfCheckSeconds * 1000 }
