@@ -12,6 +12,9 @@ import { Surroundings, type Plant } from './surroundings'
 import { Switches } from './switches'
 import { Travel } from './travel'
 
+/** Water that a hand calls hot, °C. */
+const hotFrom = 30
+
 /** An installation at one moment: its whole state, and everything that can be asked of it. How it goes on is the simulation's. */
 export abstract class Moment {
   /** Whole milliseconds since the start. */
@@ -84,9 +87,9 @@ export abstract class Moment {
   get minuteOfWeek(): number | undefined {
     return this.clock.minuteOfWeek(this.time)
   }
-  /** May this heat source heat just now? */
-  sourceHeats(source: number): boolean {
-    return this.plant.may(source)
+  /** Is the water of this heat source hot: as the model of heat, its own thermostat, or its burner says? */
+  sourceHot(source: number): boolean {
+    return this.plant.hot(source)
   }
   /** Does this emitter give off its heat: does its fan, where it has one, run? */
   emitterGives(emitter: number): boolean {
@@ -198,6 +201,15 @@ export abstract class Moment {
     may: (source) => {
       const { when, device } = this.circuit.water.sources[source]
       return holds(when, this.circuit.devices[device], this.view)
+    },
+    hot: (source) => {
+      const { device } = this.circuit.water.sources[source]
+      const { heat } = this.surroundings
+      const lump = heat?.lumps.sourceLump[source]
+      if (heat && lump !== undefined) return heat.celsius[lump] >= hotFrom
+      const { type, controlIndex } = this.circuit.devices[device]
+      const felt = type.controls.find((c) => c.kind === 'number' && c.feels === 'water')
+      return felt ? Number(this.controls[controlIndex.get(felt.id)!]) >= hotFrom : this.plant.may(source)
     },
     gives: (emitter) => {
       const { part, device } = this.circuit.water.emitters[emitter]

@@ -12,6 +12,8 @@ export interface Plant {
   working(load: number): boolean
   /** Does a condition of a water part's device hold? */
   may(source: number): boolean
+  /** Is its water hot? */
+  hot(source: number): boolean
   gives(emitter: number): boolean
   aims(source: number): number | undefined
   control(control: number): string | number
@@ -77,9 +79,9 @@ export class Surroundings {
       if (pump) this.pumps[i] = plant.working(pump.load) ? 1 : 0
     })
     if (this.heat) this.rising.set(this.heat.rising)
-    // Without a model of heat, water that is being heated is hot and all other water is not.
+    // Without a model of heat, hot water drives itself up at once and all other water lies still.
     else if (emitters.some((e) => e.rise > 0)) {
-      const hot = this.circuit.water.sources.some((s, i) => s.way !== undefined && plant.may(i))
+      const hot = this.circuit.water.sources.some((s, i) => s.way !== undefined && plant.hot(i))
       emitters.forEach(({ rise }, i) => (this.rising[i] = hot && rise > 0 ? 1 : 0))
     }
     const { gates, pumps, rising } = this

@@ -104,26 +104,14 @@ export function valveSigns(sim: Simulation, actuator: number): ValveSigns {
   return { ...signs, lever: sim.actuatorSeized(actuator) ? 'fixed' : free }
 }
 
-/** Water of a source that a hand calls hot, °C, and the share of it in an emitter's water that is felt there. */
-const hotFrom = 30
+/** The share of hot water in an emitter's water that is felt there. */
 const feltShare = 0.2
-
-/** Is the water of this heat source hot: as the model of heat, its own thermostat, or its burner says? */
-export function sourceHot(sim: Simulation, source: number): boolean {
-  const { water, devices } = sim.circuit
-  const { device } = water.sources[source]
-  const lump = sim.heat?.lumps.sourceLump[source]
-  if (lump !== undefined) return sim.heat!.celsius[lump] >= hotFrom
-  const felt = devices[device].type.controls.find((c) => c.kind === 'number' && c.feels === 'water')
-  if (felt) return Number(sim.control(devices[device].device.id, felt.id)) >= hotFrom
-  return sim.sourceHeats(source)
-}
 
 /** Emitters that hot water goes through and that give off its heat. */
 export function warmEmitters(sim: Simulation): number[] {
   const { water } = sim.circuit
   const shares = sharesOf(water, sim.flows)
-  const hot = water.sources.map((s, i) => s.way !== undefined && sourceHot(sim, i))
+  const hot = water.sources.map((s, i) => s.way !== undefined && sim.sourceHot(i))
   return water.emitters.flatMap(({ way }, e) =>
     sim.emitterGives(e) &&
     Math.abs(sim.flows[way]) >= feltFlow &&
