@@ -16,6 +16,7 @@ const floors = [
   'instruments',
   'hypotheses',
   'trace',
+  'week',
   'checks',
   'planning',
   'diagnosis',

@@ -390,7 +390,8 @@ export type Control =
       kind: 'choice'
       id: string
       label: string
-      values: readonly { id: string; label: string }[]
+      /** Seldom: not one of the positions a hand goes to every day. */
+      values: readonly { id: string; label: string; seldom?: true }[]
       initial: string
       /** Not a switch for a demand but how things stand with the device: a link lost, a latch left over. */
       ambient?: boolean

@@ -29,10 +29,10 @@ const replace = 'Replace the programmer.'
 /** How a channel is run. Once is from the day's first on to its last off; a boost goes back to timed after an hour. */
 const modes = [
   { id: 'off', label: 'Off' },
-  { id: 'timed', label: 'Timed' },
-  { id: 'once', label: 'Once' },
+  { id: 'timed', label: 'Timed', seldom: true },
+  { id: 'once', label: 'Once', seldom: true },
   { id: 'on', label: 'On' },
-  { id: 'boost', label: 'Boost' },
+  { id: 'boost', label: 'Boost', seldom: true },
 ] as const
 
 /** For systems where heating cannot run without hot water. */

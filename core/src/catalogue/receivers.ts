@@ -72,7 +72,7 @@ const hotWaterTimes: Control = {
   label: 'Hot water',
   values: [
     { id: 'off', label: 'Off' },
-    { id: 'timed', label: 'Timed' },
+    { id: 'timed', label: 'Timed', seldom: true },
     { id: 'on', label: 'On' },
   ],
   initial: 'off',

@@ -136,7 +136,7 @@ export const programmableThermostat: DeviceType = {
       values: [
         { id: 'off', label: 'Off' },
         { id: 'on', label: 'Heat' },
-        { id: 'timed', label: 'By its week' },
+        { id: 'timed', label: 'By its week', seldom: true },
       ],
       initial: 'on',
     },

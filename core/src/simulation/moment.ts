@@ -83,6 +83,10 @@ export abstract class Moment {
   get flows(): Float64Array {
     return this.surroundings.flows
   }
+  /** °C of the pipes at `from` and at `to` of every way, as a hand would feel them. */
+  pipeTemperatures(): Float64Array {
+    return this.surroundings.pipeTemperatures(this.plant, this.time)
+  }
   /** Minutes after Monday's midnight; undefined while no clock is set. */
   get minuteOfWeek(): number | undefined {
     return this.clock.minuteOfWeek(this.time)

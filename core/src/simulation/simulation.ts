@@ -117,6 +117,11 @@ export class Simulation extends Moment {
     this.touched()
   }
 
+  /** When next anything happens, of the installation's own or from outside, in ms; Infinity where nothing will. */
+  nextAt(): number {
+    return Math.min(this.nextEventAt(), this.nextOutside())
+  }
+
   /** When a clock or a temperature next changes something, in ms; Infinity where neither does. */
   private nextOutside(): number {
     return Math.min(this.clock.nextAt(this.time), this.surroundings.heat?.nextAt ?? Infinity)
@@ -153,7 +158,7 @@ export class Simulation extends Moment {
   /** Lets `ms` milliseconds pass. Stops early, and says so, after `cap` events. */
   run(ms: number, cap = 500_000): boolean {
     const until = this.time + ms
-    for (let events = 0; Math.min(this.nextEventAt(), this.nextOutside()) <= until; events++) {
+    for (let events = 0; this.nextAt() <= until; events++) {
       if (events >= cap) return false
       this.step()
     }
@@ -209,9 +214,9 @@ export class Simulation extends Moment {
     this.travel.update(this.damage, this.drives)
     this.updateSensors()
     this.updateBus()
-    this.surroundings.updateWater(this.plant)
+    this.surroundings.updateWater(this.plant, this.time)
     this.updateBehaviours()
-    this.surroundings.updateHeat(this.plant)
+    this.surroundings.updateHeat(this.plant, this.time)
     this.switches.schedule(this.time, this.damage, (i) => this.contactShouldBeClosed(i))
     this.countVisit()
   }
@@ -369,7 +374,7 @@ export class Simulation extends Moment {
         this.log({ time: this.time, kind: 'phase', device: this.idOf(device), part: part.id, phase: next.phase })
         if (throws && next.phase === 'lockout' && !this.damage.lockedOut[i]) this.controls[throws.control] = throws.to
         // Fired or not, warmth may drive the water or cease to.
-        this.surroundings.updateWater(this.plant)
+        this.surroundings.updateWater(this.plant, this.time)
       }
     })
   }

@@ -1,7 +1,7 @@
 import type { Felt } from '../catalogue'
 import type { Circuit, CompiledSensor } from '../circuit'
 import { Heat, type Doings, type Scenario, type Watch } from '../heat'
-import { flowsOf, OPEN, PASSING, SHUT } from '../water'
+import { flowsOf, OPEN, PASSING, Pipes, SHUT, type Warmth } from '../water'
 import { thresholds } from './sensing'
 
 /** What the pipework and the rooms see of the rest of the simulation. */
@@ -21,6 +21,11 @@ export interface Plant {
   asks(sensor: number): boolean
 }
 
+/** Without a model of heat, °C: the flow of a boiler that aims at nothing, how much cooler it comes back, and cold water. */
+const usualFlow = 70
+const usualDrop = 20
+const restWater = 18
+
 /** A control that feels a temperature: which lump, or the air outdoors. */
 interface Feeler {
   control: number
@@ -35,6 +40,7 @@ export class Surroundings {
   private readonly pumps: Uint8Array
   private readonly rising: Uint8Array
   private feelers: Feeler[] = []
+  private readonly pipes: Pipes
 
   constructor(
     private readonly circuit: Circuit,
@@ -45,6 +51,7 @@ export class Surroundings {
     this.pumps = from ? from.pumps.slice() : new Uint8Array(ways.length)
     this.rising = from ? from.rising.slice() : new Uint8Array(emitters.length)
     this.flows = from ? from.flows : new Float64Array(ways.length)
+    this.pipes = new Pipes(circuit.water, from?.pipes)
     if (from?.heat) {
       this.heat = from.heat.fork()
       this.feelers = from.feelers
@@ -67,7 +74,7 @@ export class Surroundings {
   }
 
   /** Which water flows. */
-  updateWater(plant: Plant): void {
+  updateWater(plant: Plant, time: number): void {
     const { ways, emitters } = this.circuit.water
     ways.forEach(({ port, pump }, i) => {
       if (port !== undefined) {
@@ -85,10 +92,38 @@ export class Surroundings {
       emitters.forEach(({ rise }, i) => (this.rising[i] = hot && rise > 0 ? 1 : 0))
     }
     const { gates, pumps, rising } = this
-    this.flows = flowsOf(this.circuit, { gates, pumps, rising })
+    const flows = flowsOf(this.circuit, { gates, pumps, rising })
+    if (flows !== this.flows) this.pipes.remember(time, this.flows, this.warmth(plant))
+    this.flows = flows
   }
 
-  updateHeat(plant: Plant): void {
+  /** °C of the pipes at the two ends of every way. */
+  pipeTemperatures(plant: Plant, time: number): Float64Array {
+    return this.pipes.at(time, this.flows, this.warmth(plant))
+  }
+
+  /** What the water of sources and behind emitters is like; by a hand's reckoning where there is no model of heat. */
+  private warmth(plant: Plant): Warmth {
+    const { sources, emitters } = this.circuit.water
+    const { heat } = this
+    return {
+      source: (way) => {
+        const s = sources.findIndex((source) => source.way === way)
+        if (s < 0) return undefined
+        const lump = heat?.lumps.sourceLump[s]
+        if (heat && lump !== undefined) return heat.celsius[lump]
+        return plant.hot(s) ? (plant.aims(s) ?? usualFlow) : restWater
+      },
+      behind: (way, inlet) => {
+        const e = emitters.findIndex((emitter) => emitter.way === way)
+        if (e < 0) return undefined
+        if (heat) return heat.celsius[heat.lumps.emitterLump[e]]
+        return plant.gives(e) ? Math.max(restWater, inlet - usualDrop) : inlet
+      },
+    }
+  }
+
+  updateHeat(plant: Plant, time: number): void {
     if (!this.heat) return
     const { circuit } = this
     const { stores } = circuit.water
@@ -105,7 +140,7 @@ export class Surroundings {
     }
     this.heat.update(doings, this.watches(plant))
     // Warmth may just have begun or ceased to drive the water.
-    if (this.rising.some((r, i) => r !== this.heat!.rising[i])) this.updateWater(plant)
+    if (this.rising.some((r, i) => r !== this.heat!.rising[i])) this.updateWater(plant, time)
   }
 
   /** Has the water of this device's source grown hotter than its limit allows? */

@@ -1,14 +1,6 @@
-import type { Circuit } from '../circuit'
+import { reduceToTree, type Circuit, type GateTree } from '../circuit'
 import { feasibleGates } from './feasible'
 import { gateGraph, wiringBetween, type GateGraph } from './gates'
-
-/** Series–parallel tree of gates (contact and fuse edges) between two nets; `from` and `to` are nets. */
-export type GateTree =
-  | { kind: 'gate'; edge: number; from: number; to: number }
-  | { kind: 'series'; items: GateTree[]; from: number; to: number }
-  | { kind: 'parallel'; branches: GateTree[]; from: number; to: number }
-  /** What does not reduce to series and parallel: every gate that takes part, in document order. */
-  | { kind: 'tangle'; edges: number[]; from: number; to: number }
 
 /** A stretch of wiring that no contact interrupts, edge by edge with the atom each leads to. */
 export interface Leg {
@@ -68,7 +60,11 @@ export function wayBetween(circuit: Circuit, from: number, to: number): Way | un
   if (start === end) return leg(circuit, from, to)
   const gates = feasibleGates(circuit, graph, gatesOnSimplePaths(circuit, graph, start, end), start, end)
   if (gates.length === 0) return undefined
-  return lay(circuit, reduce(circuit, graph, gates, start, end), from, to)
+  const pieces = gates.map((edge) => {
+    const { a, b } = circuit.edges[edge]
+    return { edge, from: graph.netOf[a], to: graph.netOf[b] }
+  })
+  return lay(circuit, reduceToTree(pieces, start, end), from, to)
 }
 
 /**
@@ -118,84 +114,6 @@ function gatesOnSimplePaths(circuit: Circuit, graph: GateGraph, from: number, to
     if (component.includes(imagined)) return component.filter((g) => g !== imagined).sort((x, y) => x - y)
   }
   return []
-}
-
-/** Series and parallel reduction until one piece is left; what resists stays a tangle. */
-function reduce(circuit: Circuit, graph: GateGraph, gates: number[], from: number, to: number): GateTree {
-  const pieces = new Set<GateTree>(
-    gates.map((edge): GateTree => {
-      const { a, b } = circuit.edges[edge]
-      return { kind: 'gate', edge, from: graph.netOf[a], to: graph.netOf[b] }
-    }),
-  )
-  while (pieces.size > 1 && (joinParallel(pieces) || joinSeries(pieces, from, to)));
-  if (pieces.size > 1) return { kind: 'tangle', edges: gates, from, to }
-  const [only] = pieces
-  return only.from === from ? only : turned(only)
-}
-
-function joinParallel(pieces: Set<GateTree>): boolean {
-  const byEnds = new Map<string, GateTree[]>()
-  for (const piece of pieces) {
-    const key = piece.from < piece.to ? `${piece.from} ${piece.to}` : `${piece.to} ${piece.from}`
-    byEnds.set(key, [...(byEnds.get(key) ?? []), piece])
-  }
-  for (const group of byEnds.values()) {
-    if (group.length < 2) continue
-    const { from, to } = group[0]
-    const branches = group
-      .flatMap((piece) => {
-        const same = piece.from === from ? piece : turned(piece)
-        return same.kind === 'parallel' ? same.branches : [same]
-      })
-      .sort((x, y) => firstGate(x) - firstGate(y))
-    for (const piece of group) pieces.delete(piece)
-    pieces.add({ kind: 'parallel', branches, from, to })
-    return true
-  }
-  return false
-}
-
-function joinSeries(pieces: Set<GateTree>, from: number, to: number): boolean {
-  const at = new Map<number, GateTree[]>()
-  for (const piece of pieces) for (const end of [piece.from, piece.to]) at.set(end, [...(at.get(end) ?? []), piece])
-  for (const [net, [a, b, more]] of at) {
-    if (net === from || net === to || !b || more) continue
-    const first = a.to === net ? a : turned(a)
-    const second = b.from === net ? b : turned(b)
-    const items = [first, second].flatMap((w) => (w.kind === 'series' ? w.items : [w]))
-    pieces.delete(a)
-    pieces.delete(b)
-    pieces.add({ kind: 'series', items, from: first.from, to: second.to })
-    return true
-  }
-  return false
-}
-
-function turned(tree: GateTree): GateTree {
-  const ends = { from: tree.to, to: tree.from }
-  switch (tree.kind) {
-    case 'series':
-      return { ...tree, ...ends, items: tree.items.map(turned).reverse() }
-    case 'parallel':
-      return { ...tree, ...ends, branches: tree.branches.map(turned) }
-    default:
-      return { ...tree, ...ends }
-  }
-}
-
-/** Branches stand in the order of their first contact in the document, which is the order of the demands. */
-function firstGate(tree: GateTree): number {
-  switch (tree.kind) {
-    case 'gate':
-      return tree.edge
-    case 'tangle':
-      return Math.min(...tree.edges)
-    case 'series':
-      return Math.min(...tree.items.map(firstGate))
-    case 'parallel':
-      return Math.min(...tree.branches.map(firstGate))
-  }
 }
 
 // From the tree of gates to stations: the wiring from gate to gate is put back in.

@@ -1,3 +1,4 @@
 export * from './flows'
 export * from './shares'
 export * from './solve'
+export * from './pipes'

@@ -2,6 +2,7 @@ import type { Circuit, Potential, StateWord } from '../circuit'
 import { terminalText } from '../planning'
 import type { Motion } from '../simulation'
 import type { Claim, DemandWord, OpenPoint, Via } from '../trace'
+import { numberText } from './water'
 
 /** All sentences Nobbet makes from references stand in this folder. English only for now. */
 
@@ -154,8 +155,9 @@ export function claimText(circuit: Circuit, claim: Claim, failed: boolean): stri
     }
     case 'sensor': {
       const name = deviceName(circuit, claim.device)
-      if (failed) return `${name} never asks: ${claim.temperature} °C, set to ${claim.set} °C`
-      return `${name} is ${claim.asks ? 'asking' : 'satisfied'}: ${claim.temperature} °C, set to ${claim.set} °C`
+      const felt = numberText(claim.temperature)
+      if (failed) return `${name} never asks: ${felt} °C, set to ${claim.set} °C`
+      return `${name} is ${claim.asks ? 'asking' : 'satisfied'}: ${felt} °C, set to ${claim.set} °C`
     }
     case 'control': {
       const { device, type } = deviceOf(circuit, claim.device)

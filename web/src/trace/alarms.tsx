@@ -1,14 +1,25 @@
-import { claimText, deviceName, failedIn, partName, unaskedCalls, warmUnasked, type Rig } from '@nobbet/core'
+import {
+  claimText,
+  deviceName,
+  failedIn,
+  partName,
+  signsOf,
+  unaskedCalls,
+  warmUnasked,
+  type Action,
+  type Rig,
+} from '@nobbet/core'
 
 interface AlarmsProps {
   rig: Rig
+  act: (...actions: Action[]) => void
   /** An action of the address that could not be done. */
   problem?: string
   onWhy: (terminal: string) => void
 }
 
 /** What must not be missed: calls nobody asked for, shorts, hunting, an address that could not be replayed. */
-export function Alarms({ rig, problem, onWhy }: AlarmsProps) {
+export function Alarms({ rig, act, problem, onWhy }: AlarmsProps) {
   const { simulation } = rig
   const { circuit } = simulation
   const blown = circuit.fuses.filter((_, i) => simulation.fuseBlown(i))
@@ -17,6 +28,7 @@ export function Alarms({ rig, problem, onWhy }: AlarmsProps) {
       simulation.control(circuit.devices[device].device.id, part.throws.control) === part.throws.to &&
       simulation.history.some((e) => e.kind === 'trip' && e.device === circuit.devices[device].device.id),
   )
+  const signs = signsOf(simulation)
   const burnt = simulation.history.flatMap((e) => (e.kind === 'burnt' ? [e] : []))
   return (
     <div className="alarms" role="status">
@@ -61,6 +73,18 @@ export function Alarms({ rig, problem, onWhy }: AlarmsProps) {
           longer, than it takes.
         </p>
       ))}
+      <Lockouts rig={rig} act={act} />
+      {signs.deadHeads.map((load) => (
+        <p key={load} className="alarm">
+          <strong>{deviceName(circuit, circuit.devices[circuit.loads[load].device].device.id)} moves nothing.</strong>{' '}
+          It runs against shut valves, or no pipe leads round.
+        </p>
+      ))}
+      {signs.roundOnly && simulation.nextEventAt() === Infinity && (
+        <p className="alarm">
+          <strong>Water goes round by the bypass only.</strong> Every circuit is shut and the pump runs.
+        </p>
+      )}
       {/* In passing, a valve warms the other circuit for seconds, by design: only what stays is told. */}
       {simulation.nextEventAt() === Infinity &&
         warmUnasked(simulation).map((demand) => (
@@ -81,3 +105,35 @@ export function Alarms({ rig, problem, onWhy }: AlarmsProps) {
     </div>
   )
 }
+
+/** Boilers that have locked themselves out, with the hand that resets them. */
+function Lockouts({ rig, act }: Pick<AlarmsProps, 'rig' | 'act'>) {
+  const { simulation } = rig
+  const { circuit } = simulation
+  return circuit.behaviours.map(({ device, part }, i) => {
+    if (simulation.phase(i).phase !== 'lockout' || simulation.behaviourLockedOut(i) || !part.throws) return null
+    const { id, name } = circuit.devices[device].device
+    return (
+      <p key={id} className="alarm">
+        <strong>{name} has locked itself out.</strong> No water went through it, or it overheated. Find why before it is
+        reset.{' '}
+        <button
+          className="btn btn-outline-dark btn-sm"
+          onClick={() =>
+            act({
+              do: 'set',
+              device: id,
+              control: part.throws!.control,
+              value: resting(rig, device, part.throws!.control),
+            })
+          }
+        >
+          Reset it
+        </button>
+      </p>
+    )
+  })
+}
+
+const resting = (rig: Rig, device: number, control: string): string =>
+  String(rig.simulation.circuit.devices[device].type.controls.find((c) => c.id === control)!.initial)

@@ -1,4 +1,4 @@
-import { deviceName, type Action, type Control, type Rig, type Simulation } from '@nobbet/core'
+import { deviceName, numberText, type Action, type Control, type Rig, type Simulation } from '@nobbet/core'
 import { Minus, Plus } from 'lucide-react'
 import { useState } from 'react'
 
@@ -24,7 +24,7 @@ export function Controls({ rig, device, controls, act }: ControlsProps) {
   const set = (control: string, value: string) => act({ do: 'set', device, control, value })
   const chosen = (c: ChoiceControl) => c.values.find((v) => v.id === sim.control(device, c.id))!.label.toLowerCase()
   const told = [
-    ...numbers.map((c) => `${c.label.toLowerCase()} ${sim.control(device, c.id)} ${c.unit}`),
+    ...numbers.map((c) => `${c.label.toLowerCase()} ${numberText(sim.control(device, c.id))} ${c.unit}`),
     ...standing.map((c) => `${c.label.toLowerCase()} ${chosen(c)}`),
   ]
   return (
@@ -71,11 +71,16 @@ interface ChoiceProps {
 /** A switch: its positions side by side, the one it stands in pressed. */
 function Choice({ sim, device, control, labelled, set }: ChoiceProps) {
   const name = nameOf(sim, device, control)
+  const [all, setAll] = useState(false)
+  const stands = sim.control(device, control.id)
+  // What is seldom used stays out of the way until it is asked for, or is how the switch stands.
+  const shown = control.values.filter((v) => all || !v.seldom || v.id === stands)
+  const more = control.values.some((v) => v.seldom)
   return (
-    <div className="knob" role="group" aria-label={name}>
+    <div className={all ? 'knob unfolded' : 'knob'} role="group" aria-label={name}>
       {labelled && <span className="knob-label">{control.label}</span>}
-      {control.values.map((v) => {
-        const on = v.id === sim.control(device, control.id)
+      {shown.map((v) => {
+        const on = v.id === stands
         return (
           <button
             key={v.id}
@@ -88,6 +93,11 @@ function Choice({ sim, device, control, labelled, set }: ChoiceProps) {
           </button>
         )
       })}
+      {more && (
+        <button className="more" aria-expanded={all} aria-label={`${name} more`} onClick={() => setAll(!all)}>
+          <span aria-hidden>{all ? '◂' : '…'}</span>
+        </button>
+      )}
     </div>
   )
 }
@@ -136,17 +146,19 @@ function UpDown({ sim, device, dial, set }: NumberProps & { dial: NumberControl 
 function Stepper({ sim, device, control, set }: NumberProps & { control: NumberControl }) {
   const value = Number(sim.control(device, control.id))
   const name = nameOf(sim, device, control)
+  // What is felt is set by the heat in the house while temperatures go their own way.
+  const felt = sim.heat !== undefined && control.feels !== undefined
   const step = (by: number) => set(control.id, String(Math.min(control.max, Math.max(control.min, value + by))))
   return (
     <div className="dial" role="group" aria-label={name}>
       <span className="dial-label">{control.label}</span>
-      <button aria-label={`${name} lower`} disabled={value <= control.min} onClick={() => step(-1)}>
+      <button aria-label={`${name} lower`} disabled={felt || value <= control.min} onClick={() => step(-1)}>
         <Minus size={15} aria-hidden />
       </button>
       <output aria-label={name}>
-        {value} {control.unit}
+        {numberText(value)} {control.unit}
       </output>
-      <button aria-label={`${name} higher`} disabled={value >= control.max} onClick={() => step(1)}>
+      <button aria-label={`${name} higher`} disabled={felt || value >= control.max} onClick={() => step(1)}>
         <Plus size={15} aria-hidden />
       </button>
     </div>

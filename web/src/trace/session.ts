@@ -66,9 +66,15 @@ export class TraceSession {
     return this.rig.simulation.nextEventAt() !== Infinity
   }
 
-  /** Lets time pass, though never beyond the moment at which everything is at rest. */
+  /** Does time go on though everything is at rest: by a clock that is set, or temperatures that go their own way? */
+  get lives(): boolean {
+    const { heat, minuteOfWeek } = this.rig.simulation
+    return heat !== undefined || minuteOfWeek !== undefined
+  }
+
+  /** Lets time pass, though never beyond the moment at which everything is at rest and nothing is to come. */
   advance(ms: number): void {
-    if (this.underWay) this.act({ do: 'wait', ms })
+    if (this.underWay || this.lives) this.act({ do: 'wait', ms })
   }
 
   /** Goes to the next event that shows: contacts that follow within a few milliseconds belong to it. */
@@ -76,11 +82,12 @@ export class TraceSession {
     const { simulation } = this.rig
     const before = simulation.history.length
     const from = simulation.time
-    for (let i = 0; i < 200 && this.underWay; i++) {
-      const next = simulation.nextEventAt()
+    for (let i = 0; i < 2000 && (this.underWay || this.lives); i++) {
+      const next = simulation.nextAt()
+      if (next === Infinity) break
       if (simulation.history.length > before && next > simulation.time + 20) break
       this.act({ do: 'wait', ms: next - simulation.time })
-      if (simulation.time - from > 3_600_000) break
+      if (simulation.time - from > 24 * 3_600_000) break
     }
   }
 

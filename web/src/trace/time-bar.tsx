@@ -1,8 +1,12 @@
-import { eventText, isTold } from '@nobbet/core'
-import { FastForward, Link2, Pause, Play, RotateCcw, SkipForward, Undo2, Wrench } from 'lucide-react'
+import { eventText, isTold, weekTimeText } from '@nobbet/core'
+import { FastForward, Link2, Pause, Play, RotateCcw, SkipForward, Thermometer, Undo2, Wrench } from 'lucide-react'
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import type { SessionHandle } from './use-session'
+import { HeatDialog, heatText } from './heat-dialog'
+import { speeds, type SessionHandle } from './use-session'
+
+const week = 7 * 1440
+const speedWords = { 1: '1×', 10: '10×', 60: '1 min/s', 600: '10 min/s', 3600: '1 h/s' } as const
 
 /** Time: pause, step to the next event, 1× and 10×; what happened; faults in and out; back. */
 export function TimeBar({ handle }: { handle: SessionHandle }) {
@@ -11,42 +15,65 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
   const { circuit } = simulation
   const [choosing, setChoosing] = useState(false)
   const [link, setLink] = useState(false)
+  const [heating, setHeating] = useState(false)
+  const { minuteOfWeek } = simulation
   const told = simulation.history.filter((event) => isTold(circuit, event))
   const events = told.slice(-60).reverse()
+  const when = (ms: number) =>
+    minuteOfWeek === undefined
+      ? `${(ms / 1000).toFixed(2)} s`
+      : weekTimeText((((minuteOfWeek + (ms - simulation.time) / 60_000) % week) + week) % week)
   return (
     <footer className="time-bar">
-      <div className="time-controls">
+      <div className={session.lives ? 'time-controls dense' : 'time-controls'}>
         <div className="clock" aria-label="Time since the start">
-          {(simulation.time / 1000).toFixed(1)} s
-          <span className="doing">{session.underWay ? (running ? 'running' : 'paused') : 'at rest'}</span>
+          {minuteOfWeek === undefined ? `${(simulation.time / 1000).toFixed(1)} s` : weekTimeText(minuteOfWeek)}
+          <span className="doing">
+            {session.underWay || session.lives ? (running ? 'running' : 'paused') : 'at rest'}
+          </span>
         </div>
         <Button variant="dark" onClick={() => handle.setRunning(!running)} aria-pressed={!running} title="Space">
           {running ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />} {running ? 'Pause' : 'Run'}
         </Button>
-        <Button variant="outline-dark" onClick={handle.step} disabled={!session.underWay} title="N">
+        <Button variant="outline-dark" onClick={handle.step} disabled={!session.underWay && !session.lives} title="N">
           <SkipForward size={18} aria-hidden /> <span className="label">Next event</span>
         </Button>
         <div className="knob" role="group" aria-label="Speed">
-          {([1, 10] as const).map((s) => (
+          {(session.lives ? speeds : speeds.slice(0, 2)).map((s) => (
             <button
               key={s}
               className={s === speed ? 'on' : ''}
               aria-pressed={s === speed}
               onClick={() => handle.setSpeed(s)}
             >
-              {s === 10 && <FastForward size={14} aria-hidden />} {s}×
+              {s === 10 && <FastForward size={14} aria-hidden />} {speedWords[s]}
             </button>
           ))}
         </div>
+        <Button variant="outline-dark" onClick={() => setHeating(true)}>
+          <Thermometer size={18} aria-hidden /> <span className="label">{heatText(simulation)}</span>
+        </Button>
         <Button variant="outline-dark" onClick={() => setChoosing(true)}>
           <Wrench size={18} aria-hidden /> <span className="label">Faults</span>
           {faultsIn.length > 0 && `${faultsIn.length} in`}
         </Button>
-        <Button variant="outline-dark" onClick={handle.undo} disabled={session.actions.length === 0} title="U">
-          <Undo2 size={18} aria-hidden /> <span className="label">Undo</span>
+        <Button
+          variant="outline-dark"
+          onClick={handle.undo}
+          disabled={session.actions.length === 0}
+          title="Undo: U"
+          aria-label="Undo"
+        >
+          <Undo2 size={18} aria-hidden /> <span className="label spare">Undo</span>
         </Button>
-        <Button variant="outline-dark" onClick={handle.reset} disabled={session.actions.length === 0} title="Shift R">
-          <RotateCcw size={18} aria-hidden /> <span className="label">Reset</span>
+        <Button
+          variant="outline-dark"
+          onClick={handle.reset}
+          disabled={session.actions.length === 0}
+          title="Reset: Shift R"
+          aria-label="Reset"
+        >
+          <RotateCcw size={18} aria-hidden /> <span className="label spare">Reset</span>
         </Button>
         <Button
           variant="outline-dark"
@@ -55,7 +82,7 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
             setLink(true)
           }}
         >
-          <Link2 size={18} aria-hidden /> <span className="label">Link</span>
+          <Link2 size={18} aria-hidden /> <span className="label spare">Link</span>
         </Button>
       </div>
       <ol className="events" aria-label="What happened, newest first">
@@ -64,10 +91,11 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
         )}
         {events.map((event, i) => (
           <li key={told.length - i}>
-            <span className="mono">{(event.time / 1000).toFixed(2)} s</span> {eventText(circuit, event, faults)}
+            <span className="mono">{when(event.time)}</span> {eventText(circuit, event, faults)}
           </li>
         ))}
       </ol>
+      {heating && <HeatDialog handle={handle} onClose={() => setHeating(false)} />}
       {choosing && <FaultChooser handle={handle} onClose={() => setChoosing(false)} />}
       {link && <LinkDialog address={handle.address()} onClose={() => setLink(false)} />}
     </footer>

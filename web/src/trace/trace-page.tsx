@@ -16,6 +16,7 @@ import { TerminalPanel } from './terminal-panel'
 import { TimeBar } from './time-bar'
 import { useMeter } from './use-meter'
 import { useSession } from './use-session'
+import { WaterPanel } from './water-panel'
 import { WiringCentre } from './wiring-centre'
 
 export function TracePage() {
@@ -34,6 +35,8 @@ export function Trace({ installation }: { installation: Installation }) {
   const [picked, setPicked] = useState<string>()
   const meter = useMeter()
   const [followed, follow] = useSearchValue('follow')
+  const [side, setSide] = useSearchValue('side')
+  const water = side === 'water'
   /** A terminal that is touched takes the meter's lead, where one is in the hand; else it is looked at. */
   const touch = (terminal: string) => {
     if (isConductor(terminal) || !meter.put(terminal)) setPicked(terminal)
@@ -47,6 +50,7 @@ export function Trace({ installation }: { installation: Installation }) {
   useHotkeys('u', handle.undo)
   useHotkeys('shift+r', handle.reset)
   useHotkeys('m', meter.toggle)
+  useHotkeys('w', () => setSide(water ? undefined : 'water'))
   useHotkeys('escape', () => {
     setPicked(undefined)
     meter.arm(undefined)
@@ -56,7 +60,7 @@ export function Trace({ installation }: { installation: Installation }) {
     <main className="trace">
       <h1 className="visually-hidden">Trace</h1>
       <DemandStrip rig={session.rig} followed={followed} onFollow={follow} onWhy={setPicked} />
-      <Alarms rig={session.rig} problem={session.problem} onWhy={setPicked} />
+      <Alarms rig={session.rig} act={handle.act} problem={session.problem} onWhy={setPicked} />
       <div className="trace-grid">
         <Runs rig={session.rig} act={handle.act} picked={picked} followed={followed} onPick={touch} />
         <aside className="trace-side">
@@ -78,7 +82,18 @@ export function Trace({ installation }: { installation: Installation }) {
               onClose={() => setPicked(undefined)}
             />
           )}
-          <WiringCentre session={session} picked={picked} leads={meter.open ? meter.leads : {}} onPick={touch} />
+          <div className="side-tabs" role="tablist" aria-label="Beside the runs">
+            <button role="tab" aria-selected={!water} onClick={() => setSide(undefined)}>
+              Wiring centre
+            </button>
+            <button role="tab" aria-selected={water} onClick={() => setSide('water')}>
+              Water
+            </button>
+          </div>
+          {water && <WaterPanel rig={session.rig} act={handle.act} />}
+          {!water && (
+            <WiringCentre session={session} picked={picked} leads={meter.open ? meter.leads : {}} onPick={touch} />
+          )}
         </aside>
       </div>
       <TimeBar handle={handle} />

@@ -10,12 +10,16 @@ const paintEveryMs = 66
 /** The address follows what is done at this distance, so that the picture comes first. */
 const addressAfterMs = 300
 
+/** Times faster than life: the fast ones for heat, which takes hours. */
+export const speeds = [1, 10, 60, 600, 3600] as const
+export type Speed = (typeof speeds)[number]
+
 export interface SessionHandle {
   session: TraceSession
   running: boolean
-  speed: 1 | 10
+  speed: Speed
   setRunning(running: boolean): void
-  setSpeed(speed: 1 | 10): void
+  setSpeed(speed: Speed): void
   act(...actions: Action[]): void
   step(): void
   undo(): void
@@ -28,7 +32,7 @@ export interface SessionHandle {
 export function useSession(circuit: Circuit): SessionHandle {
   const [search, setSearch] = useSearchParams()
   const [running, setRunning] = useState(() => search.getAll('do').length === 0)
-  const [speed, setSpeed] = useState<1 | 10>(1)
+  const [speed, setSpeed] = useState<Speed>(1)
   const [, repaint] = useState(0)
   const written = useRef('')
 
@@ -87,12 +91,12 @@ export function useSession(circuit: Circuit): SessionHandle {
     let frame = requestAnimationFrame(function tick(now) {
       const ms = Math.min(longestFrameMs, now - last)
       last = now
-      if (session.underWay) {
+      if (session.underWay || session.lives) {
         const { simulation } = session.rig
         const events = simulation.history.length
         session.advance(Math.max(1, Math.round(ms * speed)))
         // At rest again: the address is brought up to date, so that a link shows what is seen.
-        if (!session.underWay) write(session)
+        if (!session.underWay && !session.lives) write(session)
         if (simulation.history.length > events || !session.underWay || now - painted >= paintEveryMs) {
           painted = now
           repaint((n) => n + 1)
