@@ -9,7 +9,10 @@ for (let i = 0; i < args.length; i += 4) {
   page.on('pageerror', (e) => console.log('PAGEERROR', String(e)))
   await page.waitForSelector('h1, h2')
   await new Promise((d) => setTimeout(d, 500))
-  if (js && js !== '-') { await page.evaluate(js); await new Promise((d) => setTimeout(d, 1200)) }
+  if (js && js !== '-') {
+    await page.evaluate(js)
+    await new Promise((d) => setTimeout(d, 1200))
+  }
   await page.screenshot({ path: `/tmp/shots/${name}.png` })
   await page.close()
 }

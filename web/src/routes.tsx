@@ -22,6 +22,7 @@ export const router = createBrowserRouter([
           { path: 'brief', lazy: async () => ({ Component: (await import('./brief/brief-page')).BriefPage }) },
           { path: 'plan', lazy: async () => ({ Component: (await import('./plan/plan-page')).PlanPage }) },
           { path: 'trace', lazy: async () => ({ Component: (await import('./trace/trace-page')).TracePage }) },
+          { path: 'week', lazy: async () => ({ Component: (await import('./week/week-page')).WeekPage }) },
           { path: 'hunt', lazy: async () => ({ Component: (await import('./hunt/hunt-page')).HuntPage }) },
         ],
       },
@@ -30,6 +31,10 @@ export const router = createBrowserRouter([
       {
         path: 'examples/:example',
         lazy: async () => ({ Component: (await import('./kit/example-page')).ExamplePage }),
+      },
+      {
+        path: 'examples/:example/week',
+        lazy: async () => ({ Component: (await import('./week/example-week')).ExampleWeek }),
       },
       { path: '*', Component: LostPage },
     ],

@@ -10,6 +10,7 @@ import {
 } from './boiler'
 import { cylinderThermostat, highLimit, poweredCylinderThermostat } from './cylinder-thermostats'
 import { automaticBypass, checkValve, cylinder, radiators, towelRails, underfloorLoop } from './emitters'
+import { programmeValues, valueProblem } from './controls'
 import { boxFuse, fusedSpur, fusedSpurBehindRcd } from './fused-spur'
 import { lowVoltageValve, threeScrewValve, transformer } from './low-voltage'
 import { midPositionValve } from './mid-position-valve'
@@ -43,6 +44,7 @@ import { manifoldController, thermalHead } from './underfloor'
 import { fanConvector, immersionHeater } from './water-loads'
 
 export * from './conditions'
+export * from './controls'
 export * from './primitives'
 
 /** Every device type that ships. */
@@ -116,6 +118,8 @@ export function deviceType(id: string): DeviceType {
   return type
 }
 
+const controlOf = (type: string, control: string) => byId.get(type)?.controls.find((c) => c.id === control)
+
 /** What pipes can be joined to on a device of this type. */
 const connectionsOf = (type?: DeviceType): string[] => [
   ...new Set(
@@ -133,6 +137,12 @@ export const typeDirectory: TypeDirectory = {
   versionOf: (id) => byId.get(id)?.version,
   contactsOf: (id) =>
     (byId.get(id)?.primitives ?? []).filter((p) => p.kind === 'contact' || p.kind === 'changeover').map((p) => p.id),
+  positionProblem: (id, control, value) => valueProblem(controlOf(id, control), control, value),
+  programmeProblem: (id, name, value) => {
+    const control = controlOf(id, name)
+    if (!control?.timed) return `no clock works "${name}"`
+    return programmeValues(control).includes(value) ? undefined : valueProblem(control, name, value)
+  },
   connectionsOf: (id) => connectionsOf(byId.get(id)),
   inputsOf: (id) => (byId.get(id)?.inputs ?? []).map((input) => input.id),
 }

@@ -25,6 +25,10 @@ export interface TypeDirectory {
   contactsOf(type: string): readonly string[]
   /** What pipes can be joined to on a device of this type. */
   connectionsOf(type: string): readonly string[]
+  /** Why a knob cannot stand at this value to begin with; undefined where it can. */
+  positionProblem(type: string, control: string, value: string | number | boolean): string | undefined
+  /** Why a clock cannot be given this value for a control; undefined where it can. */
+  programmeProblem(type: string, control: string, value: string | number): string | undefined
   /** Ids of the inputs a device of this type can be called on. */
   inputsOf(type: string): readonly string[]
 }
@@ -69,6 +73,15 @@ export function referenceProblems(doc: Installation, types: TypeDirectory): Docu
     const offered = types.terminalsOf(device.type)
     if (!offered) return say(`devices.${i}.type`, `"${device.type}" is not a device type Nobbet knows`)
     if (!doc.types.some((t) => t.id === device.type)) say(`devices.${i}.type`, `"${device.type}" is missing from types`)
+    for (const [control, value] of Object.entries(device.positions ?? {})) {
+      const problem = types.positionProblem(device.type, control, value)
+      if (problem) say(`devices.${i}.positions.${control}`, problem)
+    }
+    for (const [control, steps] of Object.entries(device.programme ?? {}))
+      steps.forEach((step, k) => {
+        const problem = types.programmeProblem(device.type, control, step.value)
+        if (problem) say(`devices.${i}.programme.${control}.${k}.value`, problem)
+      })
     for (const id of offered) terminals.set(`${device.id}.${id}`, 4)
   })
   doc.types.forEach((t, i) => {

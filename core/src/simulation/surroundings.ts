@@ -41,6 +41,8 @@ export class Surroundings {
   private readonly rising: Uint8Array
   private feelers: Feeler[] = []
   private readonly pipes: Pipes
+  /** Of every source: was its water hot when it was last looked at? */
+  private readonly hot: Uint8Array
 
   constructor(
     private readonly circuit: Circuit,
@@ -52,6 +54,7 @@ export class Surroundings {
     this.rising = from ? from.rising.slice() : new Uint8Array(emitters.length)
     this.flows = from ? from.flows : new Float64Array(ways.length)
     this.pipes = new Pipes(circuit.water, from?.pipes)
+    this.hot = from ? from.hot.slice() : new Uint8Array(circuit.water.sources.length)
     if (from?.heat) {
       this.heat = from.heat.fork()
       this.feelers = from.feelers
@@ -93,7 +96,10 @@ export class Surroundings {
     }
     const { gates, pumps, rising } = this
     const flows = flowsOf(this.circuit, { gates, pumps, rising })
-    if (flows !== this.flows) this.pipes.remember(time, this.flows, this.warmth(plant))
+    const hot = this.circuit.water.sources.map((_, s) => (plant.hot(s) ? 1 : 0))
+    if (flows !== this.flows || hot.some((h, s) => h !== this.hot[s]))
+      this.pipes.remember(time, this.flows, this.warmth(plant))
+    this.hot.set(hot)
     this.flows = flows
   }
 
@@ -112,7 +118,7 @@ export class Surroundings {
         if (s < 0) return undefined
         const lump = heat?.lumps.sourceLump[s]
         if (heat && lump !== undefined) return heat.celsius[lump]
-        return plant.hot(s) ? (plant.aims(s) ?? usualFlow) : restWater
+        return this.hot[s] ? (plant.aims(s) ?? usualFlow) : null
       },
       behind: (way, inlet) => {
         const e = emitters.findIndex((emitter) => emitter.way === way)

@@ -16,8 +16,8 @@ export const feelOf = (celsius: number): Feel => (celsius >= hotFrom ? 'hot' : c
 
 /** °C of what stands in the ways that make and take heat. */
 export interface Warmth {
-  /** A source's water, by its way; undefined where the way is no source. */
-  source(way: number): number | undefined
+  /** A source's water, by its way; null where it is not heated and cools; undefined where the way is no source. */
+  source(way: number): number | null | undefined
   /** Behind an emitter, by its way and what goes into it; undefined where the way is none. */
   behind(way: number, inlet: number): number | undefined
 }
@@ -43,7 +43,11 @@ export class Pipes {
   at(time: number, flows: Float64Array, warmth: Warmth): Float64Array {
     const { ways, nets } = this.water
     const left = Math.exp(-(time - this.since) / coolsMs)
-    const passed = (way: number, inlet: number) => warmth.source(way) ?? warmth.behind(way, inlet) ?? inlet
+    const passed = (way: number, inlet: number) => {
+      const source = warmth.source(way)
+      if (source === null) return air + (this.celsius[2 * way + 1] - air) * left
+      return source ?? warmth.behind(way, inlet) ?? inlet
+    }
     const net = mixed(ways, nets, flows, passed, air)
     return this.celsius.map((before, i) => {
       const way = i >> 1
@@ -55,7 +59,7 @@ export class Pipes {
     })
   }
 
-  /** Remembers how the pipes are, before flows change. */
+  /** Remembers how the pipes are, before flows change or a source ceases or begins to heat. */
   remember(time: number, flows: Float64Array, warmth: Warmth): void {
     this.celsius.set(this.at(time, flows, warmth))
     this.since = time

@@ -1,5 +1,6 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Finding, JobWrite, RevisionWrite } from '@nobbet/contract'
+import type { Installation } from '@nobbet/core'
 import { call } from './client'
 
 const keys = {
@@ -39,6 +40,21 @@ export function useSaveJob() {
         queryKey: ['jobs'],
         predicate: ({ queryKey }) => queryKey.length === 1 || queryKey[1] === job,
       }),
+  })
+}
+
+export interface DraftSave {
+  installation: Installation
+  over: number
+}
+
+/** Writes a job's installation over a version of it. */
+export function useSaveDraft(job: string) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: ({ installation, over }: DraftSave) =>
+      call('writeDraft', { params: { job }, body: { installation }, over }),
+    onSuccess: (saved) => queries.setQueryData(keys.draft(job), saved),
   })
 }
 

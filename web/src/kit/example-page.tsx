@@ -2,6 +2,7 @@ import { exampleById } from '@nobbet/core'
 import { useEffect } from 'react'
 import { Link, useParams } from 'react-router'
 import { Trace } from '../trace/trace-page'
+import { ExampleHead } from './example-head'
 
 /** A shipped example under the hand, without a job: nothing of it is kept. */
 export function ExamplePage() {
@@ -21,9 +22,7 @@ export function ExamplePage() {
     )
   return (
     <>
-      <div className="example-head">
-        <strong>{found.name}</strong> <span className="quiet">an example from Kit: nothing here is kept</span>
-      </div>
+      <ExampleHead example={found} />
       <Trace installation={found.installation} />
     </>
   )

@@ -34,6 +34,7 @@ export function JobShell() {
     { to: 'brief', name: 'Brief', state: circuits },
     { to: 'plan', name: 'Plan', state: planState(checked.result) },
     { to: 'trace', name: 'Trace', state: 'Set controls, watch the signal' },
+    { to: 'week', name: 'Week', state: 'Clocks, rooms, hot water' },
     {
       to: 'hunt',
       name: 'Hunt',
