@@ -15,7 +15,7 @@ const resistance = (kpa: number, origin = 'usual value'): Setting => ({
   label: 'Pressure lost at 1000 l/h',
   unit: 'kPa',
   min: 0.5,
-  max: 200,
+  max: 3000,
   default: kpa,
   origin,
 })

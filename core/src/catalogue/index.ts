@@ -1,4 +1,4 @@
-import type { TypeDirectory } from '../installation'
+import type { Installation, TypeDirectory } from '../installation'
 import {
   linkedPairBoiler,
   liveOutputBoiler,
@@ -40,11 +40,16 @@ import {
 } from './thermostats'
 import { threeWireValve } from './three-wire-valve'
 import { sixWireValve, twoPortValve } from './two-port-valve'
+import { readDeviceType } from './type-problems'
+import { asDeviceType } from './type-schema'
 import { manifoldController, thermalHead } from './underfloor'
 import { fanConvector, immersionHeater } from './water-loads'
 
 export * from './conditions'
 export * from './controls'
+export * from './parts'
+export * from './type-problems'
+export { deviceTypeSchema, typeFormat } from './type-schema'
 export * from './primitives'
 
 /** Every device type that ships. */
@@ -118,7 +123,29 @@ export function deviceType(id: string): DeviceType {
   return type
 }
 
-const controlOf = (type: string, control: string) => byId.get(type)?.controls.find((c) => c.id === control)
+/** The type of that id as an installation has it: one it brings itself, else one that ships. Throws where there is neither. */
+export function typeIn(installation: Pick<Installation, 'types'>, id: string): DeviceType {
+  let brought = broughtBy.get(installation.types)
+  if (!brought) {
+    // What a document brings was read and found whole when the document was parsed.
+    brought = new Map(
+      installation.types.flatMap((t) => (t.definition ? [[t.id, asDeviceType(t.definition as never)] as const] : [])),
+    )
+    broughtBy.set(installation.types, brought)
+  }
+  return brought.get(id) ?? deviceType(id)
+}
+const broughtBy = new WeakMap<Installation['types'], Map<string, DeviceType>>()
+
+/** Does a type of that id ship? Those of users are called otherwise. */
+export const isShipped = (id: string): boolean => byId.has(id)
+
+/** A type as a document brings it. */
+export const typeEntry = (type: DeviceType): Installation['types'][number] => ({
+  id: type.id,
+  version: type.version,
+  ...(isShipped(type.id) ? {} : { definition: { ...type } as Record<string, unknown> }),
+})
 
 /** What pipes can be joined to on a device of this type. */
 const connectionsOf = (type?: DeviceType): string[] => [
@@ -127,22 +154,38 @@ const connectionsOf = (type?: DeviceType): string[] => [
   ),
 ]
 
-/** The catalogue as the document's parser sees it. */
-export const typeDirectory: TypeDirectory = {
-  terminalsOf: (id) =>
-    byId
-      .get(id)
-      ?.terminals.filter((t) => !t.internal)
-      .map((t) => t.id),
-  versionOf: (id) => byId.get(id)?.version,
-  contactsOf: (id) =>
-    (byId.get(id)?.primitives ?? []).filter((p) => p.kind === 'contact' || p.kind === 'changeover').map((p) => p.id),
-  positionProblem: (id, control, value) => valueProblem(controlOf(id, control), control, value),
-  programmeProblem: (id, name, value) => {
-    const control = controlOf(id, name)
-    if (!control?.timed) return `no clock works "${name}"`
-    return programmeValues(control).includes(value) ? undefined : valueProblem(control, name, value)
-  },
-  connectionsOf: (id) => connectionsOf(byId.get(id)),
-  inputsOf: (id) => (byId.get(id)?.inputs ?? []).map((input) => input.id),
+function directoryOf(type: (id: string) => DeviceType | undefined): TypeDirectory {
+  const controlOf = (id: string, control: string) => type(id)?.controls.find((c) => c.id === control)
+  return {
+    including(definitions) {
+      const brought = new Map<string, DeviceType>()
+      const problems = definitions.flatMap((definition, at) => {
+        const read = readDeviceType(definition)
+        if ('problems' in read) return read.problems.map((p) => ({ at, ...p }))
+        if (isShipped(read.type.id))
+          return [{ at, field: 'id', reason: `"${read.type.id}" is the id of a type that ships` }]
+        brought.set(read.type.id, read.type)
+        return []
+      })
+      return { types: directoryOf((id) => brought.get(id) ?? type(id)), problems }
+    },
+    terminalsOf: (id) =>
+      type(id)
+        ?.terminals.filter((t) => !t.internal)
+        .map((t) => t.id),
+    versionOf: (id) => type(id)?.version,
+    contactsOf: (id) =>
+      (type(id)?.primitives ?? []).filter((p) => p.kind === 'contact' || p.kind === 'changeover').map((p) => p.id),
+    positionProblem: (id, control, value) => valueProblem(controlOf(id, control), control, value),
+    programmeProblem(id, name, value) {
+      const control = controlOf(id, name)
+      if (!control?.timed) return `no clock works "${name}"`
+      return programmeValues(control).includes(value) ? undefined : valueProblem(control, name, value)
+    },
+    connectionsOf: (id) => connectionsOf(type(id)),
+    inputsOf: (id) => (type(id)?.inputs ?? []).map((input) => input.id),
+  }
 }
+
+/** The catalogue as the document's parser sees it. */
+export const typeDirectory: TypeDirectory = directoryOf((id) => byId.get(id))

@@ -111,7 +111,7 @@ export const threeScrewValve: DeviceType = {
   terminals: [
     { id: 'F', legend: 'Motor, fed end', role: 'input', extraLow: true },
     { id: 'M', legend: 'Motor, other end', role: 'input', extraLow: true },
-    { id: 'TIE', legend: 'Tie point', role: 'output', extraLow: true },
+    { id: 'TIE', legend: 'Tie point', role: 'output', extraLow: true, bare: true },
     ...lowVoltageValve.terminals.filter((t) => t.id.startsWith('S')),
   ],
   primitives: [

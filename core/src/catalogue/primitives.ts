@@ -356,6 +356,8 @@ export interface TerminalType {
   extraLow?: boolean
   /** Inside the device: no conductor can be put on it. */
   internal?: boolean
+  /** A tie point: nothing inside leads to it, and that is meant. */
+  bare?: boolean
 }
 
 /** From this minute of this day a control stands at this value. */

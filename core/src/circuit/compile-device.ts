@@ -1,5 +1,5 @@
 import {
-  deviceType,
+  typeIn,
   leavesOf,
   type Amount,
   type Changeover,
@@ -32,7 +32,7 @@ function initialOf({ positions }: Device, control: Control): string | number {
 /** Adds a device's parts to the circuit; its terminals stand in it already. */
 export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, atomAt: (ref: string) => number): void {
   const device = circuit.installation.devices.find((d) => d.id === id)!
-  const type = deviceType(device.type)
+  const type = typeIn(circuit.installation, device.type)
   const index = circuit.devices.length
   const amount = (a: Amount): number => {
     if (typeof a === 'number') return a

@@ -1,4 +1,4 @@
-import { deviceType } from '../catalogue'
+import { typeIn } from '../catalogue'
 import type { End, Installation } from '../installation'
 import { cableCapacitances } from './capacitance'
 import { withPlant } from '../plant'
@@ -58,7 +58,7 @@ export function compile(document: Installation): Circuit {
   }
 
   for (const device of installation.devices) {
-    for (const t of deviceType(device.type).terminals) {
+    for (const t of typeIn(installation, device.type).terminals) {
       addAtom({
         ref: `${device.id}.${t.id}`,
         owner: device.id,

@@ -1,4 +1,3 @@
-import { deviceType } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { ContactRef } from '../installation'
 import { stateKey, type ControlState, type Observable } from './observation'
@@ -63,7 +62,7 @@ export function observables(circuit: Circuit): Observable[] {
 
 /** A terminal under a fixed lead cannot be reached with a probe; an earth is not read for live. */
 function reachable(circuit: Circuit, owner: string, ref: string): boolean {
-  const type = deviceType(circuit.devices[circuit.deviceIndex.get(owner)!].device.type)
+  const { type } = circuit.devices[circuit.deviceIndex.get(owner)!]
   const terminal = type.terminals.find((t) => `${owner}.${t.id}` === ref)
   return terminal !== undefined && !terminal.lead && terminal.role !== 'earth'
 }

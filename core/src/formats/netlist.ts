@@ -1,4 +1,4 @@
-import { deviceType, type Primitive } from '../catalogue'
+import { typeIn, type Primitive } from '../catalogue'
 import { assumedLengthM, leakConductance, usualPicofaradsPerM, type CompiledLoad } from '../circuit'
 import type { Core, End, Installation } from '../installation'
 import type { Simulation } from '../simulation'
@@ -46,8 +46,8 @@ class NetlistWriter {
     for (const device of installation.devices) {
       this.comment(`${device.name} (${device.id})`)
       // Every terminal is a node, whether anything is on it or not.
-      for (const t of deviceType(device.type).terminals) this.node(`${device.id}.${t.id}`)
-      for (const part of deviceType(device.type).primitives) this.part(device.id, part)
+      for (const t of typeIn(installation, device.type).terminals) this.node(`${device.id}.${t.id}`)
+      for (const part of typeIn(installation, device.type).primitives) this.part(device.id, part)
     }
     for (const centre of installation.wiringCentres) for (const t of centre.terminals) this.node(`${centre.id}.${t.id}`)
     for (const connector of installation.connectors) this.node(connector.id)

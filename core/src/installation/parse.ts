@@ -17,6 +17,11 @@ export class DocumentError extends Error {
 
 /** What a document may refer to: the terminals of the device types it uses. Supplied by the catalogue, which stands above. */
 export interface TypeDirectory {
+  /** The directory with types that a document brings itself, and what is wrong with them, by their place in the list. */
+  including(definitions: readonly unknown[]): {
+    types: TypeDirectory
+    problems: { at: number; field: string; reason: string }[]
+  }
   /** Terminal ids a device of this type offers to conductors, or undefined where the type is not known. */
   terminalsOf(type: string): readonly string[] | undefined
   /** Version of the type that is at hand. */
@@ -50,9 +55,15 @@ export function parseInstallation(input: unknown, types: TypeDirectory): Install
 }
 
 /** What a document of the right shape refers to and does not have; empty where it makes sense as a whole. */
-export function referenceProblems(doc: Installation, types: TypeDirectory): DocumentProblem[] {
+export function referenceProblems(doc: Installation, shipped: TypeDirectory): DocumentProblem[] {
   const problems: DocumentProblem[] = []
   const say = (field: string, reason: string) => problems.push({ field, reason })
+  const brought = doc.types.flatMap((t, i) => (t.definition ? [{ i, t }] : []))
+  const { types, problems: wrong } = shipped.including(brought.map(({ t }) => t.definition))
+  for (const { at, field, reason } of wrong) say(`types.${brought[at].i}.definition${field ? `.${field}` : ''}`, reason)
+  for (const { i, t } of brought)
+    if (t.definition!.id !== t.id || t.definition!.version !== t.version)
+      say(`types.${i}.definition`, `is not version ${t.version} of "${t.id}"`)
 
   const owners = new Map<string, string>()
   const claim = (field: string, id: string) => {

@@ -208,7 +208,16 @@ export const installationSchema = z.object({
   }),
   provenance: provenanceSchema,
   /** The device types it was made with, so that a file means the same elsewhere. */
-  types: z.array(z.object({ id: idSchema, version: z.number().int().positive() })),
+  types: z
+    .array(
+      z.object({
+        id: idSchema,
+        version: z.number().int().positive(),
+        /** The whole type, where it is not one that ships: the installation keeps the one it was made with. */
+        definition: z.record(z.string(), z.unknown()).optional(),
+      }),
+    )
+    .max(120),
   places: z.array(placeSchema).min(1).max(60),
   devices: z.array(deviceSchema).max(200),
   wiringCentres: z.array(wiringCentreSchema).max(12),

@@ -1,4 +1,3 @@
-import { deviceType } from '../catalogue'
 import { EARTH, LINE, NEUTRAL, ohmsWithin, type Electrics } from '../circuit'
 import type { Reading, Refusal } from './reading'
 
@@ -47,7 +46,7 @@ export function refusalOf(electrics: Electrics, red: number, black: number, insu
   // Direct current does not pass a transformer.
   const reached = islandOf(electrics, [nets.netOf[red], nets.netOf[black]], false)
   for (const { device, type } of circuit.devices)
-    for (const t of deviceType(type.id).terminals) {
+    for (const t of type.terminals) {
       const ref = `${device.id}.${t.id}`
       if (t.extraLow && reached.has(nets.netOf[circuit.atomIndex.get(ref)!]))
         return { reason: 'extra-low', terminal: ref }

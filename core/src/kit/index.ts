@@ -1,3 +1,4 @@
 export * from './measures'
 export * from './observe'
 export * from './symptoms'
+export * from './try-out'

@@ -1,4 +1,4 @@
-import { deviceType, type DeviceType, type Failure } from '../catalogue'
+import { typeEntry, typeIn, type DeviceType, type Failure } from '../catalogue'
 import { actionsFor, demandActions } from '../checks'
 import { compile, type Circuit } from '../circuit'
 import { examples } from '../examples'
@@ -60,10 +60,11 @@ export function standOf(type: DeviceType): Stand | undefined {
   const terminals = new Set(outside(type))
   for (const { id, installation } of examples)
     for (const device of installation.devices) {
-      const other = deviceType(device.type)
+      const other = typeIn(installation, device.type)
       if (other.family !== type.family || !outside(other).every((t) => terminals.has(t))) continue
       const devices = installation.devices.map((d) => (d.id === device.id ? { ...d, type: type.id } : d))
-      return { example: id, device: device.id, installation: { ...installation, devices }, ships: false }
+      const types = [...installation.types.filter((t) => t.id !== type.id), typeEntry(type)]
+      return { example: id, device: device.id, installation: { ...installation, devices, types }, ships: false }
     }
   return undefined
 }

@@ -1,4 +1,4 @@
-import { deviceType } from '../catalogue'
+import { typeIn } from '../catalogue'
 import type { Colour, Core, Device, End, Installation } from '../installation'
 
 /** A conductor in a terminal, as the schedule lists it. */
@@ -59,7 +59,7 @@ export function endText(installation: Installation, end: End): string {
 
 /** The colour of a device's own lead at a terminal: as the document has it, else as the type comes. */
 function leadColour(installation: Installation, device: Device, terminal: string): Colour | undefined {
-  const type = deviceType(device.type).terminals.find((t) => t.id === terminal)
+  const type = typeIn(installation, device.type).terminals.find((t) => t.id === terminal)
   if (!type?.lead) return undefined
   const ref = `${device.id}.${terminal}`
   const cores = installation.cables.flatMap((cable) => (cable.leadOf === device.id ? cable.cores : []))

@@ -1,4 +1,4 @@
-import { deviceType, type DeviceType } from '../catalogue'
+import { deviceType, typeIn, type DeviceType } from '../catalogue'
 import type { Demand, Device, Installation, Place } from '../installation'
 
 /**
@@ -31,10 +31,9 @@ interface Branch {
   serves: Demand[]
 }
 
-const partsOf = (device: Device) => deviceType(device.type).primitives
 const wayOf = (type: DeviceType) => type.primitives.find((p) => p.kind === 'waterway')
-const isPump = (device: Device) => partsOf(device).some((p) => p.kind === 'waterway' && p.pump !== undefined)
-const emits = (device: Device) => partsOf(device).some((p) => p.kind === 'emitter')
+const pumps = (type: DeviceType) => type.primitives.some((p) => p.kind === 'waterway' && p.pump !== undefined)
+const emits = (type: DeviceType) => type.primitives.some((p) => p.kind === 'emitter')
 
 class Pipefitter {
   private readonly devices: Device[]
@@ -60,7 +59,7 @@ class Pipefitter {
     const root = this.branches()
     const own = new Set(doc.intent.demands.flatMap((d) => d.circuit.runs ?? []))
     let flow = `${this.boiler}.flow`
-    for (const pump of doc.devices.filter((d) => isPump(d) && !own.has(d.id))) {
+    for (const pump of doc.devices.filter((d) => this.isPump(d.id) && !own.has(d.id))) {
       this.pipe(flow, `${pump.id}.in`)
       flow = `${pump.id}.out`
     }
@@ -135,7 +134,7 @@ class Pipefitter {
   }
 
   private ports({ device, port }: Valve) {
-    const type = deviceType(this.doc.devices.find((d) => d.id === device)!.type)
+    const type = this.typeOf(device)
     return type.primitives.flatMap((p) => (p.kind === 'port' && (port === undefined || p.id === port) ? [p] : []))
   }
 
@@ -177,8 +176,8 @@ class Pipefitter {
   private runOwn(branch: Branch, flow: string, back: string[]): void {
     let at = flow
     for (const id of branch.serves.flatMap((d) => d.circuit.runs ?? [])) {
+      if (!this.isPump(id)) continue
       const device = this.devices.find((d) => d.id === id)!
-      if (!isPump(device)) continue
       this.pipe(at, `${id}.in`)
       at = `${id}.out`
       if (this.pumped) continue
@@ -200,7 +199,7 @@ class Pipefitter {
   /** What the demands that end here warm: a device of theirs that gives off heat, else one laid in. */
   private emitter(demands: Demand[]): string {
     const [demand] = demands
-    const own = (demand.circuit.runs ?? []).find((id) => emits(this.devices.find((d) => d.id === id)!))
+    const own = (demand.circuit.runs ?? []).find((id) => this.emits(id))
     const id = own ?? this.fit(demand)
     for (const d of demands) this.warmed.set(d.id, [id])
     return id
@@ -214,8 +213,7 @@ class Pipefitter {
     )
     const name = water ? 'Cylinder' : `${demand.name} ${deviceType(type).name.toLowerCase().replace(' of a zone', '')}`
     const place = this.placeOf(demand, water)
-    const driven =
-      this.pumped || (demand.circuit.runs ?? []).some((id) => isPump(this.devices.find((d) => d.id === id)!))
+    const driven = this.pumped || (demand.circuit.runs ?? []).some((id) => this.isPump(id))
     this.device({ id, name, type, place, settings: driven ? {} : { rise: gravityRise } })
     return id
   }
@@ -224,11 +222,21 @@ class Pipefitter {
   private placeOf(demand: Demand, water: boolean): string {
     const at = (id?: string) => this.doc.devices.find((d) => d.id === id)?.place
     const stands = at(demand.thermostat?.device)
-    const taken = new Set(this.devices.filter(emits).map((d) => d.place))
+    const taken = new Set(this.devices.filter((d) => this.emits(d.id)).map((d) => d.place))
     if (stands !== undefined && stands !== at(this.boiler) && !taken.has(stands)) return stands
     const id = water ? 'cylinder' : `room-${demand.id}`
     if (!this.places.some((p) => p.id === id)) this.places.push({ id, name: water ? 'Cylinder' : demand.name })
     return id
+  }
+
+  private typeOf(device: string): DeviceType {
+    return typeIn(this.doc, this.devices.find((d) => d.id === device)!.type)
+  }
+  private isPump(device: string): boolean {
+    return pumps(this.typeOf(device))
+  }
+  private emits(device: string): boolean {
+    return emits(this.typeOf(device))
   }
 
   private home(): string {
@@ -244,10 +252,10 @@ class Pipefitter {
   }
 
   private wayIn(id: string): string {
-    return wayOf(deviceType(this.devices.find((d) => d.id === id)!.type))!.from
+    return wayOf(this.typeOf(id))!.from
   }
   private wayOut(id: string): string {
-    return wayOf(deviceType(this.devices.find((d) => d.id === id)!.type))!.to
+    return wayOf(this.typeOf(id))!.to
   }
 
   /** A tee behind `at`, its branch to `branch` where given; returns where the main goes on. */

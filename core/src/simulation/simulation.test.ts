@@ -128,7 +128,7 @@ describe('actions as they are written', () => {
     ['rubbish', 'is not an action'],
     ['boiler.heating=on', '"boiler" has no control'],
     ['attic.heating=on', 'there is no device "attic"'],
-    ['programmer.heating=perhaps', 'off or on, not "perhaps"'],
+    ['programmer.heating=perhaps', 'or on or boost, not "perhaps"'],
     ['stat-1.set=80', '5 to 30 °C, not "80"'],
     ['fault=gremlin', 'there is no fault "gremlin"'],
   ])('%s is refused', (text, reason) => {

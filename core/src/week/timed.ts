@@ -1,4 +1,4 @@
-import { deviceType, type Control, type Programme } from '../catalogue'
+import { typeIn, type Control, type Programme } from '../catalogue'
 import type { Device, Installation } from '../installation'
 import type { Action } from '../simulation'
 
@@ -13,7 +13,7 @@ export interface TimedWeek {
 /** Every control with a week of its own, in document order. */
 export function timedWeeks(installation: Installation): TimedWeek[] {
   return installation.devices.flatMap((device) =>
-    deviceType(device.type).controls.flatMap((control): TimedWeek[] => {
+    typeIn(installation, device.type).controls.flatMap((control): TimedWeek[] => {
       if (!control.timed) return []
       const own = device.programme?.[control.id]
       return [{ device, control, programme: own ?? control.timed.usual, usual: own === undefined }]
@@ -51,7 +51,7 @@ function changed(installation: Installation, id: string, change: (device: Device
 /** What a person who lives by the clock has set: every channel timed and set-points that suit, unless the document says. */
 export function livedIn(installation: Installation): Action[] {
   return installation.devices.flatMap((device) =>
-    deviceType(device.type).controls.flatMap((control): Action[] => {
+    typeIn(installation, device.type).controls.flatMap((control): Action[] => {
       if (device.positions?.[control.id] !== undefined) return []
       const set = (value: string): Action[] => [{ do: 'set', device: device.id, control: control.id, value }]
       if (control.kind === 'number') return isRoomSetPoint(control) ? set(String(roomSetPoint)) : []

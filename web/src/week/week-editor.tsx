@@ -1,6 +1,5 @@
 import {
   dayNames,
-  deviceType,
   isRoomSetPoint,
   programmeValues,
   roomSetPoint,
@@ -8,6 +7,7 @@ import {
   stepsOfDay,
   timedWeeks,
   timeText,
+  typeIn,
   withDay,
   withPosition,
   withProgramme,
@@ -80,7 +80,7 @@ export function WeekEditor({ installation, onChange }: WeekEditorProps) {
 /** What the rooms' thermostats are set to, and how each channel is run. */
 function Setpoints({ installation, onChange }: WeekEditorProps) {
   const knobs = installation.devices.flatMap((device) =>
-    deviceType(device.type).controls.flatMap((control) => {
+    typeIn(installation, device.type).controls.flatMap((control) => {
       if (control.timed?.turns) return []
       const mode = control.kind === 'choice' && control.timed !== undefined
       return mode || isRoomSetPoint(control) || isMode(control) ? [{ device, control }] : []

@@ -1,6 +1,6 @@
 import { withProgramme, withPosition, type Installation } from '@nobbet/core'
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Alert, Button } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { ApiError } from '../api/client'
@@ -33,15 +33,17 @@ function Kept({ job, installation, version }: KeptProps) {
   if (version > mine.version && mine.installation === mine.saved)
     setMine({ installation, version, saved: installation })
 
-  const write = (wanted: Installation, over: number) =>
-    save.mutate(
-      { installation: wanted, over },
+  const { mutate, isPending, isError } = save
+  // One write at a time, always of the newest: a change made while one is on its way goes after it, over its version.
+  useEffect(() => {
+    if (isPending || isError || mine.installation === mine.saved) return
+    const wanted = mine.installation
+    mutate(
+      { installation: wanted, over: mine.version },
       { onSuccess: (kept) => setMine((m) => ({ ...m, version: kept.version, saved: wanted })) },
     )
-  const change = (wanted: Installation) => {
-    setMine((m) => ({ ...m, installation: wanted }))
-    write(wanted, mine.version)
-  }
+  }, [mine, isPending, isError, mutate])
+  const change = (wanted: Installation) => setMine((m) => ({ ...m, installation: wanted }))
   const latest = () => queries.fetchQuery({ ...draftQuery(job), staleTime: 0 })
   const theirs = async () => {
     const now = await latest()
@@ -52,7 +54,7 @@ function Kept({ job, installation, version }: KeptProps) {
     const now = await latest()
     const wanted = weekOnto(mine.installation, now.installation)
     setMine({ installation: wanted, version: now.version, saved: now.installation })
-    write(wanted, now.version)
+    save.reset()
   }
 
   const changed = save.error instanceof ApiError && save.error.status === 412
@@ -76,7 +78,7 @@ function Kept({ job, installation, version }: KeptProps) {
           save.error && (
             <>
               <SaveFailed error={save.error} />
-              <Button className="mb-2" onClick={() => write(mine.installation, mine.version)}>
+              <Button className="mb-2" onClick={() => save.reset()}>
                 Save again
               </Button>
             </>
