@@ -114,4 +114,14 @@ describe('nobbet on the command line', () => {
     expect(out).toContain('R_stat_1_contact_made stat_1_r stat_1_w 0.001')
     expect(out.trimEnd().endsWith('.end')).toBe(true)
   })
+
+  it('lives through days by the clocks, and says what went wrong', async () => {
+    const { code, out } = await nobbet('week', 'mid-position', '--days', '1', '--house', 'flat')
+    expect(code).toBe(0)
+    expect(out).toMatch(/House: wanted \d+\.\d h, warm \d+\.\d h/)
+    expect(out).toContain('nothing out of the ordinary')
+    const faulty = await nobbet('week', 'two-port-heating', '--days', '1', '--fault', 'pump.motor.open')
+    expect(faulty.out).toMatch(/Mon 06:3\d lockout boiler/)
+    expect((await nobbet('week', 'mid-position', '--days', '9')).code).toBe(2)
+  })
 })

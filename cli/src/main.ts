@@ -2,22 +2,29 @@ import { Command, CommanderError } from 'commander'
 import {
   ActionError,
   compile,
+  deviceTypeJsonSchema,
   deviceTypes,
   examples,
   faultsOf,
+  houseIds,
   instruments,
   isInstrument,
   measure,
+  liveThrough,
+  livedIn,
   netlist,
   parseAction,
+  readDeviceType,
   readingText,
   Rig,
   traceReport,
+  weatherIds,
   type Action,
 } from '@nobbet/core'
-import { loadInstallation } from './installation-file'
+import { loadInstallation, readJson } from './installation-file'
 import { traceText } from './trace-text'
 import { UsageError } from './usage-error'
+import { weekText } from './week-text'
 
 interface Output {
   out(line: string): void
@@ -44,6 +51,14 @@ const catalogueFaults = () =>
 interface Doings {
   do: string[]
   fault: string[]
+}
+
+interface WeekOptions {
+  house: string
+  weather: string
+  days: string
+  fault: string[]
+  json: boolean
 }
 
 /** The installation with faults put in and actions done. */
@@ -97,6 +112,54 @@ export async function main(args: readonly string[], { out, err }: Output = stand
   afterActions('netlist', 'do actions in order and write the state as a SPICE netlist').action(
     (file: string, options: Doings) => out(netlist(rigOf(file, options).simulation).text.trimEnd()),
   )
+
+  program
+    .command('week')
+    .description('live through days by the clocks as they are set: temperatures, demands, heat, and what went wrong')
+    .argument('<file>', fileArgument)
+    .option('--house <house>', houseIds.join(', '), 'semi')
+    .option('--weather <weather>', weatherIds.join(', '), 'winter')
+    .option('--days <days>', '1 to 7, from Monday', '7')
+    .option('--fault <name>', 'a fault that is in from the start; may stand many times', collect, [])
+    .option('--json', 'JSON instead of text', false)
+    .action((file: string, { house, weather, days, fault, json }: WeekOptions) => {
+      const installation = loadInstallation(file)
+      const count = Number(days)
+      if (!Number.isInteger(count) || count < 1 || count > 7)
+        throw new UsageError(`"${days}" is no number of days: it is 1 to 7`)
+      const scenario = parseAction(`heat=${house}/${weather}`)
+      if (scenario.do !== 'heat' || !scenario.scenario) throw new UsageError('a house and a weather are needed')
+      const run = liveThrough(compile(installation), {
+        scenario: scenario.scenario,
+        actions: [...livedIn(installation), ...fault.map((name): Action => ({ do: 'fault', fault: name }))],
+        days: count,
+      })
+      let next = run.next()
+      while (!next.done) next = run.next()
+      if (json) out(JSON.stringify(next.value, null, 2))
+      else weekText(installation, next.value).forEach(out)
+    })
+
+  program
+    .command('type')
+    .description('read a device type of one’s own and say what is wrong with it or missing')
+    .argument('<file>', 'a device type (JSON), or "-" for standard input')
+    .action((file: string) => {
+      const read = readDeviceType(readJson(file))
+      if ('problems' in read)
+        throw new UsageError(
+          `"${file}" is not a device type: ${read.problems.map((p) => `${p.field}: ${p.reason}`).join('; ')}`,
+        )
+      const { type } = read
+      const failures = type.primitives.flatMap((p) => p.failures ?? [])
+      out(`${type.name} (${type.id}, version ${type.version}) is whole`)
+      out(`${type.terminals.length} terminals, ${type.primitives.length} parts, ${failures.length} ways to fail`)
+    })
+
+  program
+    .command('schema')
+    .description('the JSON Schema of a device type')
+    .action(() => out(JSON.stringify(deviceTypeJsonSchema(), null, 2)))
 
   program
     .command('faults')

@@ -8,6 +8,8 @@ import {
   jobSchema,
   jobSummarySchema,
   jobWriteSchema,
+  ownTypeSchema,
+  ownTypeWriteSchema,
   revisionSchema,
   revisionWriteSchema,
 } from './schemas'
@@ -86,6 +88,25 @@ export const endpoints = {
     summary: 'Log a finding',
     request: findingWriteSchema,
     response: findingSchema,
+  },
+  listTypes: {
+    method: 'get',
+    path: '/api/types',
+    summary: 'Device types of one’s own, by name',
+    response: z.array(ownTypeSchema),
+  },
+  writeType: {
+    method: 'put',
+    path: '/api/types/{type}',
+    summary: 'Make or change a device type; its version goes up by one',
+    request: ownTypeWriteSchema,
+    response: ownTypeSchema,
+    versioned: true,
+  },
+  deleteType: {
+    method: 'delete',
+    path: '/api/types/{type}',
+    summary: 'Take a device type out of Kit; installations keep theirs',
   },
   deleteFinding: { method: 'delete', path: '/api/jobs/{job}/findings/{finding}', summary: 'Take a finding back' },
 } as const satisfies Record<string, Endpoint>

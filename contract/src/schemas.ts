@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { installationSchema, observationSchema, planBriefSchema } from '@nobbet/core'
+import { deviceTypeSchema, idSchema, installationSchema, observationSchema, planBriefSchema } from '@nobbet/core'
 
 /** Ids are made by the client, so that a write can be repeated without harm. */
 export const clientIdSchema = z
@@ -82,6 +82,20 @@ export const findingWriteSchema = observationSchema.safeExtend({ note: text(500)
 export const findingSchema = findingWriteSchema.safeExtend({ id: clientIdSchema })
 export type FindingWrite = z.infer<typeof findingWriteSchema>
 export type Finding = z.infer<typeof findingSchema>
+
+/** The id of a device type that a user has made. */
+export const typeIdSchema = idSchema
+
+/** A device type of one's own. Its version is the server's to count. */
+export const ownTypeWriteSchema = z.object({ definition: deviceTypeSchema })
+export const ownTypeSchema = z.object({
+  id: z.string(),
+  version: z.number().int().positive(),
+  updatedAt: stamp,
+  definition: deviceTypeSchema,
+})
+export type OwnTypeWrite = z.infer<typeof ownTypeWriteSchema>
+export type OwnType = z.infer<typeof ownTypeSchema>
 
 export const healthSchema = z.object({
   status: z.enum(['ok', 'damaged']),

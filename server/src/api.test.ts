@@ -3,7 +3,7 @@ import { createServer, request } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { planBriefSchema, planSystem, schemeIds } from '@nobbet/core'
+import { ownValve, planBriefSchema, planSystem, schemeIds, withType } from '@nobbet/core'
 import { start, type Running } from '.'
 
 const data = mkdtempSync(join(tmpdir(), 'nobbet-api-'))
@@ -207,5 +207,55 @@ describe('starting', () => {
     await expect(start({ ...options, data: elsewhere, port })).rejects.toThrow(`port ${port} is in use`)
     await expect(start({ ...options, data: '/dev/null/data' })).rejects.toThrow('cannot write in the data folder')
     other.close()
+  })
+})
+
+describe('device types of one’s own', () => {
+  const type = (name: string) => ({ ...ownValve(), id: 'own-api-valve', name })
+  const put = (definition: unknown, headers: Record<string, string> = create) =>
+    call('PUT', '/api/types/own-api-valve', { definition }, headers)
+
+  it('come with the demo, are made, changed over a version that was read, and taken out', async () => {
+    const list = async () => ((await call('GET', '/api/types')).body as { id: string }[]).map((t) => t.id)
+    expect(await list()).toEqual(['own-slow-valve'])
+    const made = await put(type('Valve A'))
+    expect([made.status, made.etag, made.body.definition.version]).toEqual([200, '"1"', 1])
+    expect((await put(type('Valve B'))).status).toBe(412)
+    const changed = await put(type('Valve B'), { 'if-match': '"1"' })
+    expect([changed.etag, changed.body.definition.version, changed.body.definition.name]).toEqual(['"2"', 2, 'Valve B'])
+    expect((await put({ ...type('Valve B'), version: 2 }, { 'if-match': '"1"' })).body.version).toBe(2)
+    expect((await call('DELETE', '/api/types/own-api-valve')).status).toBe(204)
+    expect(await list()).toEqual(['own-slow-valve'])
+  })
+
+  it('are refused with field and reason where something is missing or an id is taken', async () => {
+    const broken = type('Broken')
+    broken.primitives = broken.primitives.filter((p) => p.id !== 'travel')
+    const { status, body } = await put(broken)
+    expect(status).toBe(422)
+    expect(body.errors).toContainEqual(
+      expect.objectContaining({
+        field: expect.stringMatching(/^definition\.primitives\./),
+        reason: 'there is no actuator "travel"',
+      }),
+    )
+    const shipped = await call('PUT', '/api/types/pump', { definition: { ...type('Pump'), id: 'pump' } }, create)
+    expect(shipped.body.errors[0].reason).toBe('"pump" is the id of a type that ships')
+    expect(await call('GET', '/api/types').then((r) => r.body.length)).toBe(1)
+  })
+
+  it('travel with the installations that hold them, which keep them', async () => {
+    await call('PUT', '/api/jobs/job-own-type', job('Own'), create)
+    const installation = withType(plan('job-own-type'), 'zv-1', ownValve())
+    const written = await call('PUT', '/api/jobs/job-own-type/draft', { installation }, create)
+    expect(written.status).toBe(200)
+    await call('DELETE', '/api/types/own-slow-valve')
+    const { body } = await call('GET', '/api/jobs/job-own-type/draft')
+    expect(body.installation.types.find((t: { id: string }) => t.id === 'own-slow-valve').definition.name).toMatch(
+      /Slow valve/,
+    )
+    const bare = { ...installation, types: installation.types.map(({ id, version }) => ({ id, version })) }
+    const refused = await call('PUT', '/api/jobs/job-own-type/draft', { installation: bare }, { 'if-match': '"1"' })
+    expect(refused.status).toBe(422)
   })
 })

@@ -1,7 +1,8 @@
 import type { MikroORM } from '@mikro-orm/libsql'
 import type { JobBrief, JobWrite } from '@nobbet/contract'
-import { planBriefSchema, planSystem, type CircuitBrief, type SchemeId, type SupplyId } from '@nobbet/core'
+import { ownValve, planBriefSchema, planSystem, type CircuitBrief, type SchemeId, type SupplyId } from '@nobbet/core'
 import { JobService } from './job-service'
+import { TypeService } from './type-service'
 
 const heating = (...names: string[]): CircuitBrief[] => names.map((name) => ({ kind: 'heating', name }))
 const hotWater: CircuitBrief = { kind: 'hot-water', name: 'Hot water' }
@@ -74,5 +75,8 @@ export async function loadDemo(orm: MikroORM, now = () => new Date()): Promise<n
     const installation = planSystem(write.brief.fitted, id, write.brief.site)
     await jobs.writeJob(id, { ...write, draft: { installation, over: null } }, 'nothing there')
   }
+  const types = new TypeService(orm.em.fork(), now)
+  const valve = ownValve()
+  if (!(await types.list()).some((t) => t.id === valve.id)) await types.write(valve.id, valve, 'nothing there')
   return missing.length
 }

@@ -1,6 +1,6 @@
 import { EntitySchema } from '@mikro-orm/core'
 import type { JobBrief, Finding } from '@nobbet/contract'
-import type { Installation } from '@nobbet/core'
+import type { DeviceType, Installation } from '@nobbet/core'
 
 export interface JobRow {
   id: string
@@ -34,6 +34,14 @@ export interface FindingRow {
   result: Finding['result']
   note: string
   at: Date
+}
+
+/** A device type of a user's own. */
+export interface TypeRow {
+  id: string
+  definition: DeviceType
+  version: number
+  updatedAt: Date
 }
 
 export const JobEntity = new EntitySchema<JobRow>({
@@ -85,5 +93,16 @@ export const FindingEntity = new EntitySchema<FindingRow>({
     result: { type: 'string' },
     note: { type: 'string' },
     at: { type: 'datetime' },
+  },
+})
+
+export const TypeEntity = new EntitySchema<TypeRow>({
+  name: 'OwnType',
+  tableName: 'own_type',
+  properties: {
+    id: { type: 'string', primary: true },
+    definition: { type: 'json' },
+    version: { type: 'integer' },
+    updatedAt: { type: 'datetime' },
   },
 })

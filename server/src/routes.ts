@@ -1,12 +1,21 @@
 import { Router, type RouterContext } from '@koa/router'
 import type { MikroORM } from '@mikro-orm/libsql'
-import { clientIdSchema, endpoints, openApi, type Operation } from '@nobbet/contract'
-import { problemsOf, referenceProblems, typeDirectory, type Installation } from '@nobbet/core'
+import { clientIdSchema, endpoints, openApi, typeIdSchema, type Operation } from '@nobbet/contract'
+import {
+  isShipped,
+  problemsOf,
+  readDeviceType,
+  referenceProblems,
+  typeDirectory,
+  type DeviceType,
+  type Installation,
+} from '@nobbet/core'
 import type { z } from 'zod'
 import { integrityOf } from './database'
 import { JobService } from './job-service'
 import { etag, preconditionOf } from './preconditions'
 import { ApiProblem } from './problem'
+import { TypeService } from './type-service'
 
 const version = '0.1.0'
 
@@ -26,8 +35,22 @@ function mustMakeSense(installation: Installation, at = 'installation'): void {
   throw new ApiProblem(422, 'This installation cannot be used', errors)
 }
 
+/** A device type must be whole, and called otherwise than those that ship. */
+function wholeType(id: string, definition: unknown): DeviceType {
+  const read = readDeviceType(definition)
+  const problems = 'problems' in read ? read.problems : []
+  if ('type' in read) {
+    if (read.type.id !== id) problems.push({ field: 'id', reason: `is not "${id}", under which it is written` })
+    if (isShipped(id)) problems.push({ field: 'id', reason: `"${id}" is the id of a type that ships` })
+    if (problems.length === 0) return read.type
+  }
+  const errors = problems.map((p) => ({ ...p, field: ['definition', p.field].filter(Boolean).join('.') }))
+  throw new ApiProblem(422, 'This device type cannot be used', errors)
+}
+
 interface Call {
   jobs: JobService
+  types: TypeService
   /** A path parameter, parsed as an id. */
   id(name: string): string
   ctx: RouterContext
@@ -68,6 +91,14 @@ function handlers(orm: MikroORM): Record<Operation, Handler> {
     listFindings: ({ jobs, id }) => jobs.listFindings(id('job')),
     writeFinding: ({ jobs, id, body }) =>
       jobs.writeFinding(id('job'), id('finding'), parsed(endpoints.writeFinding.request, body)),
+    listTypes: ({ types }) => types.list(),
+    writeType: async ({ types, ctx, body }) => {
+      const id = parsed(typeIdSchema, ctx.params.type, 'type')
+      // Read by the catalogue, which says of every part what is missing; the contract's schema alone would not.
+      const type = wholeType(id, (body as { definition?: unknown } | undefined)?.definition)
+      return versioned(ctx, await types.write(id, type, preconditionOf(ctx.headers)))
+    },
+    deleteType: async ({ types, ctx }) => types.remove(parsed(typeIdSchema, ctx.params.type, 'type')),
     deleteFinding: async ({ jobs, id }) => jobs.deleteFinding(id('job'), id('finding')),
   }
 }
@@ -80,6 +111,7 @@ export function apiRouter(orm: MikroORM, now: () => Date): Router {
     router[endpoint.method](endpoint.path.replace(/\{(\w+)\}/g, ':$1'), async (ctx) => {
       const answer = await table[operation as Operation]({
         jobs: new JobService(orm.em.fork(), now),
+        types: new TypeService(orm.em.fork(), now),
         id: (name) => parsed(clientIdSchema, ctx.params[name], name),
         ctx,
         body: (ctx.request as { body?: unknown }).body,

@@ -1,4 +1,15 @@
-import { deviceType, deviceTypes, readDeviceType, typeDirectory, typeFormat, typeProblems, type DeviceType } from '.'
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import {
+  deviceType,
+  deviceTypeJsonSchema,
+  deviceTypes,
+  readDeviceType,
+  typeDirectory,
+  typeFormat,
+  typeProblems,
+  type DeviceType,
+} from '.'
 
 describe.each(deviceTypes.map((t): [string, DeviceType] => [t.id, t]))('device type %s', (_, type) => {
   it('is whole: everything it names is there, within its range, and leads somewhere', () => {
@@ -56,6 +67,11 @@ describe('a device type from outside', () => {
     ],
   ])('is refused for %s, with field and reason', (_, spoil, reason) => {
     expect(wrong(spoil).join('; ')).toMatch(reason)
+  })
+
+  it('has a published schema that is the one it is read by', () => {
+    const published = readFileSync(join(process.cwd(), 'docs/formats/device-type.schema.json'), 'utf8')
+    expect(JSON.parse(published)).toEqual(JSON.parse(JSON.stringify(deviceTypeJsonSchema())))
   })
 
   it('is taken when it is whole', () => {

@@ -49,7 +49,7 @@ export * from './conditions'
 export * from './controls'
 export * from './parts'
 export * from './type-problems'
-export { deviceTypeSchema, typeFormat } from './type-schema'
+export { deviceTypeJsonSchema, deviceTypeSchema, typeFormat } from './type-schema'
 export * from './primitives'
 
 /** Every device type that ships. */

@@ -172,8 +172,15 @@ export const deviceTypeSchema = z
   })
   .strict()
 
+/** The published schema of a device type: docs/formats/device-type.schema.json. */
+export const deviceTypeJsonSchema = () => ({
+  title: 'Nobbet device type',
+  ...z.toJSONSchema(deviceTypeSchema, { io: 'input', unrepresentable: 'any' }),
+})
+
 /** What has been read by {@link deviceTypeSchema} and found whole is a device type. */
 export const asDeviceType = (parsed: Record<string, unknown>): DeviceType => {
-  const { format: _, ...type } = parsed
+  const type = { ...parsed }
+  delete type.format
   return type as unknown as DeviceType
 }

@@ -1,6 +1,8 @@
 import type { Installation } from '../installation'
 import { planSystem, type CircuitBrief, type SchemeId, type SupplyId } from '../planning'
 
+export { ownValve } from './own-valve'
+
 export interface Example {
   id: string
   name: string

@@ -1,7 +1,8 @@
 import { installationOf, rigAfter } from '../../testing'
-import { deviceType, readDeviceType, typeDirectory, type DeviceType } from '../catalogue'
+import { typeDirectory } from '../catalogue'
 import { compile } from '../circuit'
 import { diagnose } from '../diagnosis'
+import { ownValve } from '../examples'
 import { faultsOf } from '../hypotheses'
 import { DocumentError, parseInstallation, type Installation } from '../installation'
 import { fittingTypes, newerTypes, withNewer, withType } from '../planning'
@@ -9,44 +10,6 @@ import { Simulation } from '../simulation'
 import { demandStates, signsOf, whyTerminal, failedIn } from '../trace'
 import { symptomsOf, tryOut, usualFeeds } from '.'
 
-/** A valve that ships nowhere: it takes half a minute, and its end switch is a relay that the travel switch pulls in. */
-function ownValve(version = 1, seconds = 30): DeviceType {
-  const valve = JSON.parse(JSON.stringify(deviceType('two-port-valve'))) as DeviceType
-  const made = {
-    ...valve,
-    id: 'own-slow-valve',
-    version,
-    name: 'Slow valve with a relay',
-    settings: valve.settings.map((s) => (s.id === 'open' ? { ...s, max: 120, default: seconds } : s)),
-    terminals: [...valve.terminals, { id: 'coil', legend: 'Relay coil', role: 'output', internal: true }],
-    primitives: [
-      ...valve.primitives.filter((p) => p.id !== 'end-switch'),
-      {
-        kind: 'contact',
-        id: 'travel-switch',
-        label: 'travel switch',
-        a: 'M',
-        b: 'coil',
-        closedWhen: { actuator: 'travel', reached: { setting: 'makes' } },
-      },
-      { kind: 'load', id: 'relay', label: 'relay coil', from: 'coil', to: 'N', watts: 1 },
-      {
-        kind: 'contact',
-        id: 'end-switch',
-        label: 'end relay',
-        a: 'SF',
-        b: 'SO',
-        closedWhen: { energised: 'relay' },
-        failures: [
-          { id: 'welded', mode: 'held-closed', label: 'end relay welded', prior: 3, remedy: 'Replace the head.' },
-        ],
-      },
-    ],
-  }
-  const read = readDeviceType(made)
-  if ('problems' in read) throw new Error(JSON.stringify(read.problems))
-  return read.type
-}
 const parsed = (doc: Installation) => parseInstallation(JSON.parse(JSON.stringify(doc)), typeDirectory)
 const fitted = () => parsed(withType(installationOf('two-port-heating-hot-water'), 'zv-1', ownValve()))
 

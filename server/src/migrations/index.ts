@@ -25,5 +25,20 @@ class FirstTables extends Migration {
   }
 }
 
+/** Device types that users have made. */
+class OwnTypes extends Migration {
+  override up(): void {
+    this.addSql(`create table own_type (
+      id text not null primary key, definition json not null, version integer not null, updated_at datetime not null)`)
+  }
+
+  override down(): void {
+    this.addSql('drop table own_type')
+  }
+}
+
 /** Every migration in order; the names stay, since they are kept in the database. */
-export const migrations = [{ name: '2026-11-24-first-tables', class: FirstTables }]
+export const migrations = [
+  { name: '2026-11-24-first-tables', class: FirstTables },
+  { name: '2026-11-25-own-types', class: OwnTypes },
+]
