@@ -27,6 +27,11 @@ export const router = createBrowserRouter([
         ],
       },
       { path: 'kit', lazy: async () => ({ Component: (await import('./kit/kit-page')).KitPage }) },
+      { path: 'kit/new', lazy: async () => ({ Component: (await import('./kit/editor/editor-page')).EditorPage }) },
+      {
+        path: 'kit/:type/edit',
+        lazy: async () => ({ Component: (await import('./kit/editor/editor-page')).EditorPage }),
+      },
       { path: 'kit/:type', lazy: async () => ({ Component: (await import('./kit/kit-page')).KitPage }) },
       {
         path: 'examples/:example',

@@ -8,7 +8,7 @@ import { compute } from '../workers/compute'
 export function Failures({ type }: { type: DeviceType }) {
   const { data, error, isPending, refetch } = useQuery({
     queryKey: ['symptoms', type.id, type.version],
-    queryFn: () => compute().symptoms(type.id),
+    queryFn: () => compute().symptoms(type),
     staleTime: Infinity,
     networkMode: 'always',
   })

@@ -1,13 +1,18 @@
-import { deviceTypes, examples, families, type DeviceType, type Family } from '@nobbet/core'
+import { deviceTypes, examples, families, isShipped, type DeviceType, type Family } from '@nobbet/core'
 import { useEffect, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link, NavLink, useParams } from 'react-router'
+import { Loading } from '../shell/notes'
+import { OwnShelf } from './own-shelf'
+import { asType, useOwnTypes } from './own-types'
 import { TypeSheet } from './type-sheet'
 
 /** The catalogue as shelves to browse, and what is known of the type that was taken down. */
 export function KitPage() {
   const { type } = useParams()
-  const taken = deviceTypes.find((t) => t.id === type)
+  const { data: own, isPending } = useOwnTypes()
+  const mine = own?.find((t) => t.id === type)
+  const taken = deviceTypes.find((t) => t.id === type) ?? (mine && asType(mine))
   useEffect(() => {
     document.title = taken ? `${taken.name} · Kit · Nobbet` : 'Kit · Nobbet'
   }, [taken])
@@ -15,7 +20,9 @@ export function KitPage() {
     <main className={taken || type ? 'kit with-type' : 'kit'}>
       <Shelves />
       {taken ? (
-        <TypeSheet key={taken.id} type={taken} />
+        <TypeSheet key={`${taken.id} ${taken.version}`} type={taken} own={!isShipped(taken.id)} />
+      ) : type && isPending ? (
+        <Loading what="device types" />
       ) : type ? (
         <section className="sheet kit-sheet">
           <h1>No such device type</h1>
@@ -48,6 +55,7 @@ function Shelves() {
         value={find}
         onChange={(event) => setFind(event.target.value)}
       />
+      <OwnShelf words={words} />
       {(Object.keys(families) as Family[]).map((family) => {
         const types = shown.filter((t) => t.family === family)
         if (types.length === 0) return null

@@ -1,8 +1,11 @@
 import { families, measuresOf, measureText, noticedTexts, type DeviceType, type TerminalRole } from '@nobbet/core'
-import { Link } from 'react-router'
+import { Button } from 'react-bootstrap'
+import { Link, useNavigate } from 'react-router'
 import { Conductor } from '../drawing/conductor'
 import { ContactDiagram } from './contact-diagram'
+import { download } from './editor/download'
 import { Failures } from './failures'
+import { useRemoveType } from './own-types'
 
 const roleWords: Record<TerminalRole, string> = {
   'permanent-live': 'needs permanent live',
@@ -17,7 +20,9 @@ const roleWords: Record<TerminalRole, string> = {
 const supplyVolts = 230
 
 /** One device type: how it works, its contacts, its terminals, how it fails, what to measure, its settings. */
-export function TypeSheet({ type }: { type: DeviceType }) {
+export function TypeSheet({ type, own }: { type: DeviceType; own: boolean }) {
+  const remove = useRemoveType()
+  const go = useNavigate()
   const terminals = type.terminals.filter((t) => !t.internal)
   const noticed = noticedTexts(type)
   const measures = measuresOf(type, supplyVolts).map((m) => measureText(type, m))
@@ -27,6 +32,30 @@ export function TypeSheet({ type }: { type: DeviceType }) {
         <Link to="/kit">Kit</Link> · {families[type.family]}
       </p>
       <h1>{type.name}</h1>
+      <p className="own-acts">
+        {own && (
+          <Link className="btn btn-primary btn-sm" to={`/kit/${type.id}/edit`}>
+            Change it
+          </Link>
+        )}
+        <Link className="btn btn-outline-dark btn-sm" to={`/kit/new?from=${type.id}`}>
+          Make one like it
+        </Link>
+        <Button size="sm" variant="outline-dark" onClick={() => download(type)}>
+          Export
+        </Button>
+        {own && (
+          <Button
+            size="sm"
+            variant="outline-dark"
+            disabled={remove.isPending}
+            onClick={() => remove.mutate(type.id, { onSuccess: () => void go('/kit') })}
+          >
+            Take out of Kit
+          </Button>
+        )}
+        {own && <span className="quiet">version {type.version}; installations keep the one they were made with</span>}
+      </p>
       <p className="about">{type.about}</p>
       <p className="quiet">
         <strong>Where it usually stands:</strong> {type.stands}

@@ -16,6 +16,7 @@ import { momentText } from '../drawing/dates'
 import { IsolationStep } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
 import { useCheck } from '../workers/use-check'
+import { DeviceTypes } from './device-types'
 import { CableSchedule, TerminalSchedule } from './schedules'
 
 /** The wiring as schedules, under the check's verdict. */
@@ -92,6 +93,11 @@ export function PlanPage() {
         ))}
         <CableSchedule installation={installation} />
       </div>
+      {!revision && (
+        <div className="no-print mt-3">
+          <DeviceTypes job={job} installation={installation} version={draft.data.version} />
+        </div>
+      )}
     </main>
   )
 }

@@ -1,12 +1,12 @@
 import {
   check,
   compile,
-  deviceType,
   diagnose,
   liveThrough,
   Predictor,
   symptomTexts,
   type Circuit,
+  type DeviceType,
   type Installation,
   type LoggedFinding,
   type WeekPlan,
@@ -58,7 +58,7 @@ const api = {
   },
   leaveWeek: () => void weeks++,
   /** What every fault of a device type shows, watched on a shipped system. */
-  symptoms: (type: string) => symptomTexts(deviceType(type)),
+  symptoms: (type: DeviceType) => symptomTexts(type),
 }
 export type ComputeApi = typeof api
 
