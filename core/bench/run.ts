@@ -5,6 +5,8 @@ import { diagnose, type LoggedFinding } from '../src/diagnosis'
 import { examples } from '../src/examples'
 import { planSystem } from '../src/planning'
 import { Simulation } from '../src/simulation'
+import { solveFlows } from '../src/water'
+import { liveThrough, livedIn } from '../src/week'
 
 /**
  * Times what a user waits for, each also as a ratio to a reference kernel of plain arithmetic in the same run, so that
@@ -125,16 +127,38 @@ const findings: LoggedFinding[] = [
 ]
 bench.add('hunt: all single faults, two findings, next reading', () => void diagnose(two, findings))
 
+/** Flows, in every state that a valve's travel and a pump can bring about, solved anew. */
+for (const id of ['two-port-two-heating-hot-water', 'more-zones']) {
+  const { water } = compile(examples.find((e) => e.id === id)!.installation)
+  const state = {
+    gates: Uint8Array.from(water.ways, () => 1),
+    pumps: Uint8Array.from(water.ways, () => 1),
+    rising: new Uint8Array(water.emitters.length),
+  }
+  bench.add(`flows solved anew, ${water.nets} nets of pipes, ${id}`, () => void solveFlows(water, state))
+}
+
 await bench.run()
 
+/** Weeks are long: a few runs of each, nothing remembered from one to the next. */
+const weeks = new Bench({ time: 0, iterations: 3, warmup: false })
+for (const { id, installation } of examples)
+  weeks.add(`a week lived through, ${id}`, () => {
+    const circuit = compile(installation)
+    const plan = { scenario: { house: 'semi', weather: 'winter' }, actions: livedIn(installation), days: 7 } as const
+    const run = liveThrough(circuit, plan)
+    while (!run.next().done);
+  })
+await weeks.run()
+
 const meanMs = (name: string) => {
-  const { result } = bench.getTask(name)!
+  const { result } = (bench.getTask(name) ?? weeks.getTask(name))!
   if (!('latency' in result)) throw new Error(`"${name}" did not run`)
   return result.latency.mean
 }
 const unit = meanMs(reference)
 process.stdout.write(`${'task'.padEnd(74)}${'mean'.padStart(12)}${'ratio'.padStart(10)}\n`)
-for (const { name } of bench.tasks) {
+for (const { name } of [...bench.tasks, ...weeks.tasks]) {
   const ms = meanMs(name)
   const text = ms < 1 ? `${(ms * 1000).toFixed(1)} µs` : `${ms.toFixed(2)} ms`
   process.stdout.write(`${name.padEnd(74)}${text.padStart(12)}${(ms / unit).toFixed(2).padStart(10)}\n`)

@@ -242,6 +242,9 @@ describe('every main view', () => {
     '/jobs/nobody-here/plan',
     '/kit/mid-position-valve',
     '/jobs/demo-ferry-flat/trace',
+    '/jobs/demo-tarn-house/trace?side=water',
+    '/jobs/demo-tarn-house/week',
+    '/kit/own-slow-valve/edit',
     '/nowhere',
   ]
   const axe = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8')

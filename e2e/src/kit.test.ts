@@ -22,7 +22,7 @@ describe('Kit', () => {
     await says('.kit-sheet', 'Complete systems')
     await page.locator('[aria-label="Find a device type"]').fill('mid-position')
     await page.waitForFunction(() => document.querySelectorAll('.shelves li').length === 1)
-    await page.locator('.shelves a').click()
+    await page.locator('.shelves li a').click()
     await says('h1', 'mid-position')
     expect(await page.$$eval('.contacts svg', (s) => s.length)).toBe(4)
     await says('.kit-sheet', 'about 2.47 kΩ')

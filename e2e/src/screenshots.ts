@@ -10,6 +10,14 @@ const on = (job: string, ...actions: string[]) =>
   `/jobs/${job}/trace?${new URLSearchParams(actions.map((a) => ['do', a]))}`
 const trace = (...actions: string[]) => on('demo-larch-row', ...actions)
 const bothOn = ['programmer.heating=on', 'stat-1.set=25', 'programmer.hot-water=on', 'cyl-stat.set=75']
+const lived = [
+  'programmer.heating=timed',
+  'programmer.hot-water=timed',
+  'stat-1.set=20',
+  'stat-2.set=20',
+  'clock=mon-05:30',
+  'heat=semi/winter',
+]
 const travelling = trace('programmer.heating=on', 'stat-1.set=21', 'wait=8s')
 const firing = trace('programmer.heating=on', 'stat-1.set=21', 'wait=30s')
 const stuck = trace('fault=zv-hw.end-switch.stuck-made', 'wait=60s')
@@ -32,7 +40,24 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
   { name: 'jobs', path: '/', viewport: desk },
   { name: 'jobs-phone', path: '/', viewport: phone },
   { name: 'brief', path: '/jobs/demo-quay-cottage/brief', viewport: desk },
-  { name: 'brief-phone', path: '/jobs/demo-quay-cottage/brief', viewport: phone },
+  {
+    name: 'water',
+    path: `${on('demo-tarn-house', ...lived, 'wait=75min')}&side=water`,
+    viewport: desk,
+    before: (page) => page.evaluate(() => window.scrollTo(0, 200)),
+  },
+  {
+    name: 'week',
+    path: '/jobs/demo-larch-row/week',
+    viewport: desk,
+    before: async (page) => void (await page.waitForSelector('.strips')),
+  },
+  {
+    name: 'device-type',
+    path: '/kit/own-slow-valve/edit',
+    viewport: desk,
+    before: (page) => page.locator('.edit-tabs button ::-p-text(Parts)').click(),
+  },
   { name: 'plan', path: '/jobs/demo-larch-row/plan', viewport: desk },
   { name: 'plan-phone', path: '/jobs/demo-larch-row/plan', viewport: phone },
   { name: 'trace', path: travelling, viewport: desk },

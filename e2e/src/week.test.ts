@@ -108,6 +108,15 @@ describe('a week', () => {
     await other.close()
   })
 
+  it('says how far it is, and is stopped and taken up again', async () => {
+    await open('/examples/fan-convector/week')
+    await page.waitForSelector('.week-progress .btn')
+    await page.locator('.week-progress .btn ::-p-text(Stop)').click()
+    await says('.week-result', 'Stopped.')
+    await page.locator('.week-result .btn ::-p-text(Work it out)').click()
+    await says('.week-result', 'Nothing out of the ordinary')
+  })
+
   it('leads from what went wrong to the moment in Trace', async () => {
     await open('/examples/gravity/week')
     await says('.week-notes', 'warms unasked')

@@ -47,6 +47,14 @@ describe('water', () => {
     expect(rig.simulation.phase(0).phase).toBe('idle')
   })
 
+  it('takes a short cut from flow to return, past everything it should warm', () => {
+    const doc = installationOf('two-port-heating')
+    doc.pipes.push({ id: 'short-cut', from: 'pump.out', to: 'boiler.return' })
+    const { simulation } = rigAfter(compile(doc), ...heating)
+    expect(signsOf(simulation)).toMatchObject({ roundOnly: true, warm: [] })
+    expect(simulation.phase(0).phase).toBe('firing')
+  })
+
   it('of a diverter with the wrong sense heats the other circuit', () => {
     const wrong = (reversed: number) => {
       const doc = installationOf('three-wire-diverter')

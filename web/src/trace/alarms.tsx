@@ -82,7 +82,8 @@ export function Alarms({ rig, act, problem, onWhy }: AlarmsProps) {
       ))}
       {signs.roundOnly && simulation.nextEventAt() === Infinity && (
         <p className="alarm">
-          <strong>Water goes round by the bypass only.</strong> Every circuit is shut and the pump runs.
+          <strong>Water goes round and warms nothing.</strong> It goes by the bypass, or by a short cut from flow to
+          return.
         </p>
       )}
       {/* In passing, a valve warms the other circuit for seconds, by design: only what stays is told. */}

@@ -30,7 +30,9 @@ export function useWeek(installation: Installation, plan: WeekPlan): WeekRun {
   const [heard, setHeard] = useState<Heard>({ key, progress: 0 })
   useEffect(() => {
     let mine = true
-    const hear = (said: Omit<Heard, 'key'>) => mine && setHeard({ key, ...said })
+    // What was said before it was stopped may arrive after: stopped it stays.
+    const hear = (said: Omit<Heard, 'key'>) =>
+      mine && setHeard((before) => (before.key === key && before.stopped ? before : { key, ...said }))
     compute()
       .week(
         installation,

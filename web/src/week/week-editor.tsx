@@ -199,15 +199,10 @@ function Days({ programme, control, day, onDay }: DaysProps) {
         const spans = spansOfDay(programme, i)
         const told = stepsOfDay(programme, i).map((s) => `${timeText(s.minute)} ${valueText(control, s.value)}`)
         return (
-          <button
-            key={name}
-            className={i === day ? 'day on' : 'day'}
-            aria-pressed={i === day}
-            aria-label={`${name}: ${told.join(', ') || 'no steps'}`}
-            onClick={() => onDay(i)}
-          >
+          <button key={name} className={i === day ? 'day on' : 'day'} aria-pressed={i === day} onClick={() => onDay(i)}>
             <b>{name.slice(0, 3)}</b>
-            <span className="bar">
+            <span className="visually-hidden">{told.join(', ') || 'no steps'}</span>
+            <span className="bar" aria-hidden>
               {spans.map((s) => (
                 <i
                   key={s.from}

@@ -11,8 +11,7 @@ import {
 } from '@nobbet/core'
 import { useMemo, useState, type ReactNode } from 'react'
 import { Button, Form, ProgressBar } from 'react-bootstrap'
-import { Redo2, Undo2 } from 'lucide-react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { UndoRedo } from '../shell/undo-redo'
 import { useSearchValue } from '../shell/use-search-value'
 import { Energy } from './energy'
 import { useWeek } from './use-week'
@@ -63,8 +62,6 @@ export function Week({ installation, onChange, keeping, trouble }: WeekProps) {
     setBefore([...before, installation])
     onChange(wanted)
   }
-  useHotkeys('mod+z', undo)
-  useHotkeys('mod+shift+z,mod+y', redo)
 
   return (
     <main className="week">
@@ -107,7 +104,7 @@ export function Week({ installation, onChange, keeping, trouble }: WeekProps) {
                 key={name}
                 className={shownDay === i ? 'on' : ''}
                 aria-pressed={shownDay === i}
-                aria-label={name}
+                aria-label={`${name.slice(0, 2)} ${name}`}
                 onClick={() => setDay(String(i))}
               >
                 {name.slice(0, 2)}
@@ -154,24 +151,7 @@ export function Week({ installation, onChange, keeping, trouble }: WeekProps) {
             {keeping}
           </span>
           <span className="ms-auto d-flex gap-2">
-            <Button
-              variant="outline-dark"
-              aria-label="Undo"
-              title="Undo: Ctrl Z"
-              disabled={before.length === 0}
-              onClick={undo}
-            >
-              <Undo2 size={18} aria-hidden />
-            </Button>
-            <Button
-              variant="outline-dark"
-              aria-label="Redo"
-              title="Redo: Ctrl Shift Z"
-              disabled={after.length === 0}
-              onClick={redo}
-            >
-              <Redo2 size={18} aria-hidden />
-            </Button>
+            <UndoRedo canUndo={before.length > 0} canRedo={after.length > 0} undo={undo} redo={redo} />
           </span>
         </header>
         {trouble}

@@ -9,10 +9,9 @@ import {
   type TerminalType,
   type TypeProblem,
 } from '@nobbet/core'
-import { Redo2, Undo2 } from 'lucide-react'
 import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { UndoRedo } from '../../shell/undo-redo'
 import { ContactDiagram } from '../contact-diagram'
 import { ControlFields } from './control-fields'
 import { Choice, Figure, Rows, Text } from './fields'
@@ -52,8 +51,6 @@ export function TypeEditor({ draft, taken, isNew, busy, trouble, onSave, onLeave
   const [tab, setTab] = useState<(typeof tabs)[number]>('About')
   const clash = isNew && taken(type.id) ? [{ field: 'id', reason: `"${type.id}" is taken: choose another id` }] : []
   const all = [...clash, ...problems]
-  useHotkeys('mod+z', draft.undo)
-  useHotkeys('mod+shift+z,mod+y', draft.redo)
   const under = (path: string) =>
     all.filter((p) => p.field === path || p.field.startsWith(`${path}.`)).map((p) => textOf(p, path))
   const count = (name: (typeof tabs)[number]) => {
@@ -72,24 +69,7 @@ export function TypeEditor({ draft, taken, isNew, busy, trouble, onSave, onLeave
       <section className="sheet edit-side">
         <header>
           <h1>{type.name || 'New device'}</h1>
-          <Button
-            variant="outline-dark"
-            aria-label="Undo"
-            title="Undo: Ctrl Z"
-            disabled={!draft.canUndo}
-            onClick={draft.undo}
-          >
-            <Undo2 size={18} aria-hidden />
-          </Button>
-          <Button
-            variant="outline-dark"
-            aria-label="Redo"
-            title="Redo: Ctrl Shift Z"
-            disabled={!draft.canRedo}
-            onClick={draft.redo}
-          >
-            <Redo2 size={18} aria-hidden />
-          </Button>
+          <UndoRedo canUndo={draft.canUndo} canRedo={draft.canRedo} undo={draft.undo} redo={draft.redo} />
         </header>
         {trouble}
         <div className="edit-tabs" role="tablist" aria-label="What is edited">
