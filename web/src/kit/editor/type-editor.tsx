@@ -312,7 +312,7 @@ function renamed(type: DeviceType, from: string, to: string): DeviceType {
 function Flag({ label, on, onFlag }: { label: string; on?: boolean; onFlag: (on?: boolean) => void }) {
   return (
     <Form.Check>
-      <label className="flag">
+      <label className="tick">
         <Form.Check.Input
           type="checkbox"
           checked={on === true}
