@@ -176,6 +176,14 @@ function directoryOf(type: (id: string) => DeviceType | undefined): TypeDirector
     versionOf: (id) => type(id)?.version,
     contactsOf: (id) =>
       (type(id)?.primitives ?? []).filter((p) => p.kind === 'contact' || p.kind === 'changeover').map((p) => p.id),
+    settingProblem(id, name, value) {
+      const setting = type(id)?.settings.find((s) => s.id === name)
+      if (!setting) return `there is no setting "${name}"`
+      const { min, max, unit } = setting
+      return typeof value === 'number' && value >= min && value <= max
+        ? undefined
+        : `"${value}" is not ${min} to ${max} ${unit}`
+    },
     positionProblem: (id, control, value) => valueProblem(controlOf(id, control), control, value),
     programmeProblem(id, name, value) {
       const control = controlOf(id, name)

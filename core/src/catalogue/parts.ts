@@ -27,6 +27,8 @@ export interface Field {
   label: string
   unit?: string
   is: FieldIs
+  /** A figure that may be nought; others are above it. */
+  zero?: true
 }
 
 const idText = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9-]{0,39}$/, 'letters, digits and hyphens, at most 40')
@@ -54,7 +56,7 @@ export const conditionSchema: z.ZodType = z.lazy(() =>
 )
 const throwsSchema = z.object({ control: idText, to: z.string() }).strict()
 
-const f = (id: string, label: string, is: FieldIs, unit?: string): Field => ({ id, label, is, unit })
+const f = (id: string, label: string, is: FieldIs, unit?: string, zero?: true): Field => ({ id, label, is, unit, zero })
 const built = (id: string, label: string, schema: z.ZodType): Field => f(id, label, { built: schema })
 
 /** Kinds of part in the trade's words, the fields of each, and the ways in which it can fail. */
@@ -106,7 +108,7 @@ export const partKinds: Record<
       f('dropsOut', 'Lets go below', 'optional-amount', '% of volts'),
       f('holdsOn', 'Mean that holds a rotor', 'optional-amount', '% of volts'),
       f('withstands', 'Burns out above', 'optional-amount', 'V'),
-      f('ratedMinutes', 'Burns out after', 'optional-amount', 'min'),
+      f('ratedMinutes', 'Burns out after', 'optional-amount', 'min', true),
       f('work', 'Work that is noticed', { oneOf: ['runs', 'heats'], optional: true }),
       f('lights', 'A display hangs on it', 'flag'),
     ],
@@ -120,7 +122,7 @@ export const partKinds: Record<
       f('openSeconds', 'Driven end after', 'amount', 's'),
       f('returnSeconds', 'Back after', 'amount', 's'),
       f('movedBy', 'Moved both ways by', { part: 'load', optional: true }),
-      f('reversed', 'Sense reversed while 1', 'optional-amount', ''),
+      f('reversed', 'Sense reversed while 1', 'optional-amount', '', true),
       f('lever', 'Has a lever', 'flag'),
       built(
         'latch',
@@ -238,7 +240,7 @@ export const partKinds: Record<
       f('role', 'Role', { oneOf: ['controller', 'boiler'] }),
       built('requests', 'Asks', z.partialRecord(z.enum(['heating', 'hot-water']), conditionSchema).optional()),
       built('flow', 'Control of the flow temperature', idText.optional()),
-      f('answerSeconds', 'Answers take', 'optional-amount', 's'),
+      f('answerSeconds', 'Answers take', 'optional-amount', 's', true),
     ],
     fails: ['silent'],
   },
@@ -263,7 +265,7 @@ export const partKinds: Record<
       f('kpa', 'Pressure lost at 1000 l/h', 'amount', 'kPa'),
       built('pump', 'Pump', z.object({ load: idText, head: amountSchema, most: amountSchema }).strict().optional()),
       f('oneWay', 'One way only', 'flag'),
-      f('opensAt', 'Opens by itself from', 'optional-amount', 'kPa'),
+      f('opensAt', 'Opens by itself from', 'optional-amount', 'kPa', true),
     ],
     fails: [],
   },
@@ -306,7 +308,7 @@ export const partKinds: Record<
       built('kelvin', 'with water and air apart by', z.number().positive().max(100)),
       f('capacity', 'Holds', 'amount', 'Wh/K'),
       f('when', 'Only while', 'optional-condition'),
-      f('rise', 'Above the boiler', 'amount', 'm'),
+      f('rise', 'Above the boiler', 'amount', 'm', true),
     ],
     fails: [],
   },
@@ -315,7 +317,7 @@ export const partKinds: Record<
     about: 'A body of hot water that is drawn off and filled up cold.',
     fields: [
       f('litres', 'Holds', 'amount', 'l'),
-      f('loses', 'Loses', 'amount', 'W/K'),
+      f('loses', 'Loses', 'amount', 'W/K', true),
       built(
         'draws',
         'Drawn by',

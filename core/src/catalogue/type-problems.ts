@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import { leavesOf } from './conditions'
 import { valueProblem, programmeValues } from './controls'
 import { partKinds, type Field } from './parts'
-import type { Amount, Condition, Control, DeviceType, Primitive } from './primitives'
+import type { Amount, BehaviourPart, Condition, Control, DeviceType, Load, Primitive } from './primitives'
 import { asDeviceType, deviceTypeSchema } from './type-schema'
 
 /** One thing wrong with a device type, or missing from it: where, and why. */
@@ -66,7 +66,7 @@ const namesOf = (type: DeviceType) => ({
   terminals: new Set(type.terminals.map((t) => t.id)),
   parts: new Map(type.primitives.map((p) => [p.id, p])),
   controls: new Map(type.controls.map((c) => [c.id, c])),
-  settings: new Set(type.settings.map((s) => s.id)),
+  settings: new Map(type.settings.map((s) => [s.id, s])),
 })
 
 const valueOf = (part: Primitive, field: Field): unknown => (part as unknown as Record<string, unknown>)[field.id]
@@ -83,7 +83,8 @@ function partProblems(part: Primitive, at: string, names: Names, say: Say): void
     const { is } = field
     if (is === 'terminal') {
       if (!names.terminals.has(String(value))) say(here, `there is no terminal "${String(value)}"`)
-    } else if (is === 'amount' || is === 'optional-amount') amountProblem(value as Amount, here, names, say)
+    } else if (is === 'amount' || is === 'optional-amount')
+      amountProblem(value as Amount, here, names, say, field.zero ? atLeastNought : aboveNought)
     else if (is === 'condition' || is === 'optional-condition') conditionProblems(value as Condition, here, names, say)
     else if (typeof is === 'object' && 'part' in is) {
       if (names.parts.get(String(value))?.kind !== is.part)
@@ -96,13 +97,28 @@ function partProblems(part: Primitive, at: string, names: Names, say: Say): void
   if (new Set(terminals).size < terminals.length) say(at, 'both of its ends are on one terminal')
   if (part.kind === 'load' && (part.watts === undefined) === (part.ohms === undefined))
     say(at, 'a load has watts or ohms, one of the two')
+  if (part.kind === 'load') windingProblem(part, at, names, say)
   if (part.kind === 'port' && part.openFrom >= part.openTo) say(`${at}.openTo`, 'is not above where it opens')
   for (const condition of builtConditions(part)) conditionProblems(condition, at, names, say)
-  for (const amount of builtAmounts(part)) amountProblem(amount, at, names, say)
+  for (const amount of builtAmounts(part)) amountProblem(amount, at, names, say, atLeastNought)
+  if (part.kind === 'behaviour') {
+    const { watches, figures } = sequenceNeeds[part.behaviour]
+    for (const role of watches) if (!(role in part.watches)) say(`${at}.watches`, `"${role}" is missing`)
+    for (const role of figures) if (!(role in part.figures)) say(`${at}.figures`, `"${role}" is missing`)
+  }
   for (const { kind, id } of builtNames(part)) {
     const there = kind === 'control' ? names.controls.has(id) : names.parts.get(id)?.kind === kind
     if (!there) say(at, `there is no ${kind} "${id}"`)
   }
+}
+
+/** What a named sequence watches and reckons with, by the roles it knows. */
+const sequenceNeeds: Record<BehaviourPart['behaviour'], { watches: string[]; figures: string[] }> = {
+  'boiler-sequence': {
+    watches: ['powered', 'call'],
+    figures: ['selfCheckSeconds', 'overrunMinutes', 'provingSeconds', 'ownWater', 'leastWatts', 'limit', 'aim'],
+  },
+  'circulator-call': { watches: ['powered', 'call'], figures: [] },
 }
 
 /** Conditions within what is built of more than one value. */
@@ -123,7 +139,7 @@ function builtAmounts(part: Primitive): Amount[] {
     case 'behaviour':
       return Object.values(part.figures)
     case 'heat-source':
-      return (part.aims ?? []).map((a) => a.celsius)
+      return (part.aims ?? []).flatMap((a) => [a.celsius, ...(a.compensatedBy ? [{ setting: a.compensatedBy }] : [])])
     case 'waterway':
       return part.pump ? [part.pump.head, part.pump.most] : []
     case 'actuator':
@@ -154,13 +170,51 @@ function builtNames(part: Primitive): { kind: 'control' | Primitive['kind']; id:
       return part.pump ? [{ kind: 'load', id: part.pump.load }] : []
     case 'store':
       return [{ kind: 'control', id: part.draws.control }]
+    case 'heat-source':
+      return (part.aims ?? []).flatMap((a) => (a.overBus ? [{ kind: 'bus' as const, id: a.overBus }] : []))
+    case 'bus':
+      return part.flow === undefined ? [] : [{ kind: 'control', id: part.flow }]
     default:
       return []
   }
 }
 
-function amountProblem(amount: Amount, at: string, { settings }: Names, say: Say): void {
-  if (typeof amount === 'object' && !settings.has(amount.setting)) say(at, `there is no setting "${amount.setting}"`)
+/** The figures an amount can come to: itself, or what its setting comes as and can be set to. */
+function figuresOf(amount: Amount, { settings }: Names): number[] {
+  if (typeof amount === 'number') return [amount]
+  const setting = settings.get(amount.setting)
+  return setting ? [setting.default, setting.min, setting.max] : []
+}
+
+interface Bounds {
+  fits: (figure: number) => boolean
+  words: string
+}
+/** More than any figure of the trade: beyond it equations lose their digits. */
+const most = 1e7
+const aboveNought: Bounds = { fits: (n) => n > 0 && n <= most, words: 'above 0' }
+const atLeastNought: Bounds = { fits: (n) => n >= 0 && n <= most, words: '0 or more' }
+const fraction: Bounds = { fits: (n) => n >= 0 && n <= 1, words: '0 to 1' }
+
+function amountProblem(amount: Amount, at: string, names: Names, say: Say, bounds?: Bounds): void {
+  if (typeof amount === 'object' && !names.settings.has(amount.setting))
+    return say(at, `there is no setting "${amount.setting}"`)
+  const wrong = bounds && figuresOf(amount, names).find((n) => !bounds.fits(n))
+  if (wrong === undefined) return
+  say(
+    at,
+    `${typeof amount === 'object' ? `setting "${amount.setting}" can be ${wrong}` : wrong} and must be ${bounds!.words}`,
+  )
+}
+
+/** A winding is resistance and inductance: its resistance is a smaller share of its impedance than its power factor. */
+function windingProblem(load: Load, at: string, names: Names, say: Say): void {
+  if (load.dcPercent === undefined || load.watts === undefined) return
+  const factors = load.powerFactor === undefined ? [1] : figuresOf(load.powerFactor, names)
+  const shares = figuresOf(load.dcPercent, names)
+  if (factors.some((f) => f >= 1)) say(`${at}.powerFactor`, 'of a winding is below 1')
+  else if (shares.some((s) => factors.some((f) => s / 100 >= f)))
+    say(`${at}.dcPercent`, 'is not below its power factor, in per cent')
 }
 
 function conditionProblems(condition: Condition, at: string, names: Names, say: Say): void {
@@ -177,8 +231,8 @@ function conditionProblems(condition: Condition, at: string, names: Names, say: 
     } else if ('sensor' in leaf) part(leaf.sensor, 'sensor')
     else if ('actuator' in leaf) {
       part(leaf.actuator, 'actuator')
-      amountProblem(leaf.reached, at, names, say)
-      if (leaf.releasedAt !== undefined) amountProblem(leaf.releasedAt, at, names, say)
+      amountProblem(leaf.reached, at, names, say, fraction)
+      if (leaf.releasedAt !== undefined) amountProblem(leaf.releasedAt, at, names, say, fraction)
     } else if ('energised' in leaf) part(leaf.energised, 'load')
     else if ('works' in leaf) part(leaf.works, 'load')
     else if ('behaviour' in leaf) part(leaf.behaviour, 'behaviour')

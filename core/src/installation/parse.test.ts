@@ -43,6 +43,33 @@ describe('an installation document', () => {
       (d) => (d.intent.demands[0].channel = { device: 'programmer', contact: 'third' }),
       '"programmer" has no contact "third"',
     ],
+    ['a setting out of its range', (d) => (d.devices[0].settings = { fuse: 0 }), 'devices.0.settings.fuse'],
+    [
+      'a setting that its type has not',
+      (d) => (d.devices[0].settings = { colour: 3 }),
+      'devices.0.settings.colour: there is no setting "colour"',
+    ],
+    [
+      'a knob at a position it has not',
+      (d) => (d.devices.find((x) => x.id === 'programmer')!.positions = { heating: 'perhaps' }),
+      'positions.heating: "perhaps" is not one of off',
+    ],
+    [
+      'a week with a value that no clock gives',
+      (d) =>
+        (d.devices.find((x) => x.id === 'programmer')!.programme = { heating: [{ day: 0, minute: 0, value: 'warm' }] }),
+      'programme.heating.0.value: "warm" is not one of off',
+    ],
+    [
+      'a pipe to a connection that is not there',
+      (d) => (d.pipes[0].to = 'pump.top'),
+      'pipes.0.to: there is no water connection "pump.top"',
+    ],
+    [
+      'a demand that warms what is not there',
+      (d) => (d.intent.demands[0].circuit.emitters = ['stove']),
+      'intent.demands.0.circuit.emitters.0: there is no device "stove"',
+    ],
     ['a newer device type than is known', (d) => (d.types[0].version = 9), 'version 9'],
   ])('is refused with field and reason: %s', (_, spoil, message) => {
     expect(problems(spoil)).toContain(message)

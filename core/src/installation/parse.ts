@@ -30,6 +30,8 @@ export interface TypeDirectory {
   contactsOf(type: string): readonly string[]
   /** What pipes can be joined to on a device of this type. */
   connectionsOf(type: string): readonly string[]
+  /** Why a setting cannot be this; undefined where it can. */
+  settingProblem(type: string, setting: string, value: string | number | boolean): string | undefined
   /** Why a knob cannot stand at this value to begin with; undefined where it can. */
   positionProblem(type: string, control: string, value: string | number | boolean): string | undefined
   /** Why a clock cannot be given this value for a control; undefined where it can. */
@@ -84,6 +86,10 @@ export function referenceProblems(doc: Installation, shipped: TypeDirectory): Do
     const offered = types.terminalsOf(device.type)
     if (!offered) return say(`devices.${i}.type`, `"${device.type}" is not a device type Nobbet knows`)
     if (!doc.types.some((t) => t.id === device.type)) say(`devices.${i}.type`, `"${device.type}" is missing from types`)
+    for (const [setting, value] of Object.entries(device.settings)) {
+      const problem = types.settingProblem(device.type, setting, value)
+      if (problem) say(`devices.${i}.settings.${setting}`, problem)
+    }
     for (const [control, value] of Object.entries(device.positions ?? {})) {
       const problem = types.positionProblem(device.type, control, value)
       if (problem) say(`devices.${i}.positions.${control}`, problem)
