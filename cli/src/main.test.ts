@@ -115,6 +115,17 @@ describe('nobbet on the command line', () => {
     expect(out.trimEnd().endsWith('.end')).toBe(true)
   })
 
+  it('tells what flows, how the pipes feel, and the temperatures where they go their own way', async () => {
+    const dos = ['programmer.heating=on', 'stat-1.set=21', 'clock=mon-06:00', 'heat=flat/winter', 'wait=30min']
+    const args = ['trace', 'two-port-heating', ...dos.flatMap((d) => ['--do', d])]
+    const { water, heat } = JSON.parse((await nobbet(...args, '--json')).out)
+    expect(water['radiators-heating-1.water']).toEqual({ flow: 1195, before: 'hot', behind: 'hot' })
+    expect(heat).toMatchObject({ minuteOfWeek: 390, rooms: { 'zone-1': expect.any(Number) }, boilers: { boiler: 70 } })
+    const { out } = await nobbet(...args)
+    expect(out).toContain('Heat, Mon 06:30, outdoors')
+    expect(out).toMatch(/pump\.water +1200 l\/h +hot, hot/)
+  })
+
   it('lives through days by the clocks, and says what went wrong', async () => {
     const { code, out } = await nobbet('week', 'mid-position', '--days', '1', '--house', 'flat')
     expect(code).toBe(0)

@@ -1,6 +1,7 @@
 import {
   demandWords,
   eventText,
+  flowText,
   isTold,
   signLines,
   signsOf,
@@ -9,6 +10,7 @@ import {
   claimText,
   stateWords,
   traceReport,
+  weekTimeText,
   type Circuit,
   type Rig,
 } from '@nobbet/core'
@@ -33,6 +35,15 @@ export function traceText(circuit: Circuit, rig: Rig): string[] {
   }
   lines.push('', 'Seen, heard, felt')
   for (const line of signLines(circuit, signsOf(rig.simulation)).values()) lines.push(`  ${line}`)
+  lines.push('', 'Water, before and behind')
+  for (const [way, { flow, before, behind }] of Object.entries(report.water))
+    lines.push(`  ${way.padEnd(26)} ${flowText(flow).padEnd(12)}${before}, ${behind}`)
+  if (report.heat) {
+    const { minuteOfWeek, outdoors, rooms, cylinders, boilers } = report.heat
+    lines.push('', `Heat, ${weekTimeText(minuteOfWeek)}, outdoors ${outdoors} °C`)
+    for (const [of, celsius] of Object.entries({ ...rooms, ...cylinders, ...boilers }))
+      lines.push(`  ${of}: ${celsius} °C`)
+  }
   lines.push('', 'Terminals')
   for (const [ref, potential] of Object.entries(report.terminals))
     lines.push(`  ${ref.padEnd(26)} ${stateWords[potential.state].padEnd(9)}${potentialText(circuit, potential)}`)

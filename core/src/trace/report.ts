@@ -1,10 +1,13 @@
 import type { Potential } from '../circuit'
+import type { Heat } from '../heat'
 import type { Fault, Rig } from '../hypotheses'
 import type { SimEvent, Simulation } from '../simulation'
+import type { Feel } from '../water'
 import { failedIn, unaskedCalls, type Claim } from './causes'
 import { callLoad, demandStates, type DemandWord, type OpenPoint } from './demands'
 import { livePath, type Hop } from './hops'
 import { signsOf } from './signs'
+import { wayStates } from './water-picture'
 
 export interface DeviceReport {
   type: string
@@ -44,6 +47,19 @@ export interface TraceReport {
   calls: CallReport[]
   /** Demands whose circuits warm. */
   warm: string[]
+  /** Pumps that move nothing, by device; and does water go round and warm nothing? */
+  deadHeads: string[]
+  roundOnly: boolean
+  /** By `device.part`: l/h through it, and how a hand feels the pipe before and behind it. */
+  water: Record<string, { flow: number; before: Feel; behind: Feel }>
+  /** Where temperatures go their own way: the time of the week, and °C. */
+  heat?: {
+    minuteOfWeek: number
+    outdoors: number
+    rooms: Record<string, number>
+    cylinders: Record<string, number>
+    boilers: Record<string, number>
+  }
   /** Devices whose display is dark, in which a fuse has blown, whose bus is not answered. */
   dark: string[]
   blown: string[]
@@ -78,10 +94,43 @@ export function traceReport(rig: Rig): TraceReport {
     })),
     calls: callReports(sim),
     warm: signs.warm,
+    deadHeads: signs.deadHeads.map((load) => circuit.devices[circuit.loads[load].device].device.id),
+    roundOnly: signs.roundOnly,
+    water: waterReport(sim),
+    ...(sim.heat ? { heat: heatReport(sim, sim.heat) } : {}),
     dark: signs.dark,
     blown: signs.blown,
     unlinked: signs.unlinked,
     events: sim.history.map((event) => ({ ...event, time: seconds(event.time) })),
+  }
+}
+
+function waterReport(sim: Simulation): TraceReport['water'] {
+  const { ways } = sim.circuit.water
+  return Object.fromEntries(
+    wayStates(sim).map(({ flow, before, behind }, i) => [
+      `${sim.circuit.devices[ways[i].device].device.id}.${ways[i].part.id}`,
+      { flow: Math.round(flow), before, behind },
+    ]),
+  )
+}
+
+function heatReport(sim: Simulation, heat: Heat): TraceReport['heat'] {
+  const { water, devices } = sim.circuit
+  const { rooms, stores, sourceLump } = heat.lumps
+  const tenths = (lump: number) => Math.round(heat.celsius[lump] * 10) / 10
+  const idOf = (device: number) => devices[device].device.id
+  return {
+    minuteOfWeek: sim.minuteOfWeek ?? 0,
+    outdoors: Math.round(heat.outdoorsAt(sim.time) * 10) / 10,
+    rooms: Object.fromEntries(rooms.map((r) => [r.place, tenths(r.lump)])),
+    cylinders: Object.fromEntries(water.stores.map((s, i) => [idOf(s.device), tenths(stores[i].lump)])),
+    boilers: Object.fromEntries(
+      water.sources.flatMap((s, i) => {
+        const lump = sourceLump[i]
+        return lump === undefined ? [] : [[idOf(s.device), tenths(lump)]]
+      }),
+    ),
   }
 }
 
