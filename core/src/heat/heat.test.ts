@@ -5,6 +5,7 @@ import { examples } from '../examples'
 import type { Rig } from '../hypotheses'
 import type { SimEvent } from '../simulation'
 import { demandStates, signsOf } from '../trace'
+import { nextBurner } from './burner'
 import { firstAtLeastZero } from './crossing'
 import { houseIds, weatherIds } from './houses'
 import { Modes } from './modes'
@@ -79,6 +80,39 @@ describe('lumps of heat', () => {
       ),
       { numRuns: 60 },
     )
+  })
+})
+
+describe('a burner', () => {
+  const sees = {
+    before: 'off',
+    mayHeat: true,
+    aim: 70,
+    carried: true,
+    celsius: 50,
+    needed: 8000,
+    most: 18_000,
+    least: 5000,
+  } as const
+  const next = (change: Partial<Parameters<typeof nextBurner>[0]>) => nextBurner({ ...sees, ...change }).burner
+
+  it('heats at full to its aim, holds it while what is needed lies between its least and its most, else rests', () => {
+    expect(next({})).toBe('full')
+    expect(next({ celsius: 70 })).toBe('holds')
+    expect(next({ celsius: 70, needed: 3000 })).toBe('rests')
+    expect(next({ celsius: 70, needed: 20_000 })).toBe('full')
+  })
+
+  it('that rests starts again six kelvin below its aim, and rests at once when its aim is lowered', () => {
+    expect(next({ before: 'rests', celsius: 65 })).toBe('rests')
+    expect(next({ before: 'rests', celsius: 64 })).toBe('full')
+    expect(next({ celsius: 70, aim: 50, needed: 20_000 })).toBe('rests')
+  })
+
+  it('without flow goes on at its least, and without leave is off', () => {
+    expect(nextBurner({ ...sees, celsius: 80, carried: false })).toEqual({ burner: 'blind', watts: 5000 })
+    expect(next({ mayHeat: false, carried: false })).toBe('off')
+    expect(next({ aim: undefined, celsius: 90 })).toBe('full')
   })
 })
 

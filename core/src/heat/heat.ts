@@ -1,5 +1,6 @@
 import type { Circuit } from '../circuit'
 import { sharesOf } from '../water'
+import { HOLDING, nextBurner, restart, type Burner } from './burner'
 import { firstAtLeastZero } from './crossing'
 import { mainsCelsius, outdoors, weathers, type HouseId, type WeatherId } from './houses'
 import { ambient, lumpsOf, whPerLitre, type Lumps } from './lumps'
@@ -32,9 +33,6 @@ export interface Watch {
   rising: boolean
 }
 
-/** Where the burner stands: off; at full heat; holding its aim; resting until its water has cooled. */
-type Burner = 'off' | 'full' | 'holds' | 'rests' | 'blind'
-
 /** Heat so far, Wh. */
 export interface Ledger {
   /** Brought in by each source, and by people and appliances. */
@@ -48,10 +46,6 @@ export interface Ledger {
   stored: number
 }
 
-/** Kelvin below its aim at which a burner that rested starts again; a usual value. */
-const restart = 6
-/** A burner that hits its aim exactly has reached it. */
-const close = 1e-6
 /** Water is driven by warmth from this difference, K, and stops below the second. */
 const rises = 5
 const stopsRising = 2
@@ -147,7 +141,7 @@ export class Heat {
 
   /** How hard a source heats just now, W. */
   power(source: number): number {
-    return this.watts[source] < 0 ? this.flowTo(source, this.celsius) : this.watts[source]
+    return this.watts[source] === HOLDING ? this.flowTo(source, this.celsius) : this.watts[source]
   }
   burner(source: number): Burner {
     return this.burners[source]
@@ -187,7 +181,7 @@ export class Heat {
       this.drawn += this.draws[i] * 60 * whPerLitre * (summed[lump] - mainsCelsius * dh)
     })
     circuit.water.sources.forEach((_, s) => {
-      if (this.watts[s] >= 0) this.brought[s] += this.watts[s] * dh
+      if (this.watts[s] !== HOLDING) this.brought[s] += this.watts[s] * dh
       else this.brought[s] += this.flowTo(s, summed)
     })
   }
@@ -250,45 +244,21 @@ export class Heat {
   }
 
   private updateBurners(doings: Doings): void {
-    const { sources } = this.circuit.water
-    sources.forEach(({ way, most, least, part }, s) => {
+    this.circuit.water.sources.forEach(({ way, most, least, part }, s) => {
       const lump = this.lumps.sourceLump[s]
-      if (!doings.heats(s)) {
-        this.burners[s] = 'off'
-        this.watts[s] = 0
-        return
-      }
-      const aim = doings.aim(s)
-      if (lump === undefined || aim === undefined) {
-        this.burners[s] = 'full'
-        this.watts[s] = most
-        return
-      }
-      if (Math.abs(doings.flows[way!]) < noFlow && !part.mindsItself) {
-        // Nothing carries its heat to where its water is measured: it goes on at its least.
-        this.burners[s] = 'blind'
-        this.watts[s] = least
-        return
-      }
-      const t = this.celsius[lump]
-      const before = this.burners[s]
-      if (before === 'rests' && t > aim - restart + close) return
-      if (t < aim - close) {
-        this.burners[s] = 'full'
-        this.watts[s] = most
-        return
-      }
-      const needed = this.flowTo(s, this.celsius)
-      if (t > aim + 0.5 || needed < least) {
-        this.burners[s] = 'rests'
-        this.watts[s] = 0
-      } else if (needed > most) {
-        this.burners[s] = 'full'
-        this.watts[s] = most
-      } else {
-        this.burners[s] = 'holds'
-        this.watts[s] = -1
-      }
+      const carried = way === undefined || Math.abs(doings.flows[way]) >= noFlow || part.mindsItself === true
+      const { burner, watts } = nextBurner({
+        before: this.burners[s],
+        mayHeat: doings.heats(s),
+        aim: lump === undefined ? undefined : doings.aim(s),
+        carried,
+        celsius: lump === undefined ? 0 : this.celsius[lump],
+        needed: lump === undefined ? 0 : this.flowTo(s, this.celsius),
+        most,
+        least,
+      })
+      this.burners[s] = burner
+      this.watts[s] = watts
     })
   }
 
