@@ -93,6 +93,7 @@ export const boilerHeat = (when: Condition, aims: HeatSource['aims'], mindsItsel
   most: { setting: 'most' },
   least: { setting: 'least' },
   capacity: { setting: 'own-water' },
+  limit: { setting: 'limit' },
   aims,
   ...(mindsItself ? { mindsItself } : {}),
 })

@@ -278,6 +278,7 @@ export const partKinds: Record<
       f('most', 'Most heat', 'amount', 'W'),
       f('least', 'Least heat', 'amount', 'W'),
       f('capacity', 'Holds', 'optional-amount', 'Wh/K'),
+      f('limit', 'Its limit trips at', 'optional-amount', '°C'),
       built(
         'aims',
         'Flow temperatures',

@@ -41,6 +41,8 @@ export interface HeatSource extends Part {
   capacity?: Amount
   /** The first whose condition holds; none, and it heats for as long as it may. */
   aims?: readonly Aim[]
+  /** °C of its water at which its own limit trips; left out, it has none. */
+  limit?: Amount
   /** Its water is measured where it is heated, so that it minds it without flow too; else it then overheats. */
   mindsItself?: true
 }

@@ -26,6 +26,8 @@ export interface CompiledHeatSource {
   most: number
   least: number
   capacity: number
+  /** °C at which its limit trips; Infinity where it has none. */
+  limit: number
   aims: readonly Aim[]
 }
 export interface CompiledEmitter {
@@ -111,6 +113,7 @@ export function compileWater(circuit: Circuit): WaterCircuit {
           most: amount(p.most),
           least: amount(p.least),
           capacity: amount(p.capacity ?? 0),
+          limit: p.limit === undefined ? Infinity : amount(p.limit),
           aims: p.aims ?? [],
         })
       if (p.kind === 'emitter')

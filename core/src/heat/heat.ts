@@ -18,8 +18,6 @@ export interface Doings {
   /** Of every heat source: may it heat, and to what, °C; no aim, for as long as it may. */
   heats(source: number): boolean
   aim(source: number): number | undefined
-  /** °C at which a source that gets no flow trips; Infinity, it has no limit of its own. */
-  limit(source: number): number
   /** Does an emitter give off its heat: does its fan run? */
   gives(emitter: number): boolean
   /** Litres a minute drawn from each store. */
@@ -139,14 +137,6 @@ export class Heat {
     return outdoors(weathers[this.scenario.weather], Math.floor(this.startHour + time / msPerHour + 1e-9))
   }
 
-  /** How hard a source heats just now, W. */
-  power(source: number): number {
-    return this.watts[source] === HOLDING ? this.flowTo(source, this.celsius) : this.watts[source]
-  }
-  burner(source: number): Burner {
-    return this.burners[source]
-  }
-
   /** Time goes on to `time`; everything warms or cools. */
   passTo(time: number): void {
     if (!this.course || time <= this.now) {
@@ -195,6 +185,7 @@ export class Heat {
       return sum
     }, 0)
   }
+
   get ledger(): Ledger {
     const { capacities, start } = this.lumps
     const stored = this.celsius.reduce((sum, t, i) => sum + capacities[i] * (t - start[i]), 0)
@@ -360,11 +351,11 @@ export class Heat {
       if (at > 0 && at < soonest) soonest = at
     }
     for (const { lump, celsius, rising } of watches) look([[lump, rising ? 1 : -1]], rising ? -celsius : celsius)
-    circuit.water.sources.forEach(({ most, least }, s) => {
+    circuit.water.sources.forEach(({ most, least, limit }, s) => {
       const lump = lumps.sourceLump[s]
       if (lump === undefined) return
       const aim = doings.aim(s)
-      if (this.burners[s] === 'blind') look([[lump, 1]], -doings.limit(s))
+      if (this.burners[s] === 'blind') look([[lump, 1]], -limit)
       if (aim === undefined) return
       const needs = this.joints.flatMap(({ a, b, g }): [number, number][] =>
         a === lump

@@ -15,6 +15,9 @@ export interface PlantOptions {
 export function withPlant(installation: Installation, options: PlantOptions = {}): Installation {
   const { boiler } = installation.intent.demands[0]?.call ?? {}
   if (installation.pipes.length > 0 || boiler === undefined) return installation
+  const device = installation.devices.find((d) => d.id === boiler)!
+  // Without a way for water in its boiler there is nothing to lay pipes to.
+  if (!wayOf(typeIn(installation, device.type))) return installation
   return new Pipefitter(installation, options).laid()
 }
 
@@ -31,6 +34,7 @@ interface Branch {
   serves: Demand[]
 }
 
+/** The way through a pump, a boiler, or what gives off heat: the first a type has. */
 const wayOf = (type: DeviceType) => type.primitives.find((p) => p.kind === 'waterway')
 const pumps = (type: DeviceType) => type.primitives.some((p) => p.kind === 'waterway' && p.pump !== undefined)
 const emits = (type: DeviceType) => type.primitives.some((p) => p.kind === 'emitter')
@@ -58,12 +62,13 @@ class Pipefitter {
     const { doc } = this
     const root = this.branches()
     const own = new Set(doc.intent.demands.flatMap((d) => d.circuit.runs ?? []))
-    let flow = `${this.boiler}.flow`
+    const start = this.outOf(this.boiler)
+    let flow = start
     for (const pump of doc.devices.filter((d) => this.isPump(d.id) && !own.has(d.id))) {
-      this.pipe(flow, `${pump.id}.in`)
-      flow = `${pump.id}.out`
+      this.pipe(flow, this.into(pump.id))
+      flow = this.outOf(pump.id)
     }
-    this.pumped = flow !== `${this.boiler}.flow`
+    this.pumped = flow !== start
     const back: string[] = []
     if (this.pumped && this.canShut(root)) {
       this.device({
@@ -74,8 +79,8 @@ class Pipefitter {
         settings: {},
       })
       const { id } = this.devices[this.devices.length - 1]
-      flow = this.tee('flow', flow, `${id}.in`)
-      back.push(`${id}.out`)
+      flow = this.tee('flow', flow, this.into(id))
+      back.push(this.outOf(id))
     }
     this.run(root, flow, back)
     this.gather(back)
@@ -100,7 +105,8 @@ class Pipefitter {
     const users = (v: Valve) => demands.filter((d) => d.circuit.valves.some((w) => w.device === v.device)).length
     const root: Branch = { children: [], serves: [] }
     for (const demand of demands) {
-      const gates = [...demand.circuit.valves].sort((x, y) => users(y) - users(x))
+      // What has no port for water cannot be piped, whatever the intent calls it.
+      const gates = demand.circuit.valves.filter((v) => this.ports(v).length > 0).sort((x, y) => users(y) - users(x))
       let at = root
       for (const gate of gates) {
         let next = at.children.find((c) => c.gate?.device === gate.device && c.gate.port === gate.port)
@@ -152,9 +158,9 @@ class Pipefitter {
       if (!inlets.has(inlet)) ends.push(inlet)
       inlets.add(inlet)
     }
-    const emitters = branch.serves.length > 0 ? [this.emitter(branch.serves)] : []
+    const emitter = branch.serves.length > 0 ? this.emitter(branch.serves) : undefined
     let at = flow
-    const all = [...ends, ...emitters.map((id) => `${id}.${this.wayIn(id)}`)]
+    const all = emitter === undefined ? ends : [...ends, this.throughOwnPumps(branch.serves, this.into(emitter))]
     all.forEach((end, i) => {
       const last = i === all.length - 1
       if (typeof end === 'string') {
@@ -162,38 +168,32 @@ class Pipefitter {
         else at = this.tee('flow', at, end)
       } else {
         const from = last ? at : this.tee('flow', at)
-        this.runOwn(end.branch, last ? from : `${from.split('.')[0]}.branch`, back)
+        this.run(end.branch, last ? from : `${from.split('.')[0]}.branch`, back)
         if (!last) at = from
       }
     })
-    for (const id of emitters) back.push(`${id}.${this.wayOut(id)}`)
+    if (emitter !== undefined) back.push(this.outOf(emitter))
     for (const child of branch.children) {
       if (child.gate) this.run(child, `${child.gate.device}.${this.ports(child.gate)[0].to}`, back)
     }
   }
 
-  /** A branch without a valve: through the pumps that are its own, to what it warms. */
-  private runOwn(branch: Branch, flow: string, back: string[]): void {
-    let at = flow
-    for (const id of branch.serves.flatMap((d) => d.circuit.runs ?? [])) {
-      if (!this.isPump(id)) continue
-      const device = this.devices.find((d) => d.id === id)!
-      this.pipe(at, `${id}.in`)
-      at = `${id}.out`
-      if (this.pumped) continue
-      // What another circuit's warmth drives must not come back through this one.
-      const flap = this.free(`${id.slice(0, 30)}-check`)
-      this.device({
-        id: flap,
-        name: `${device.name} check valve`,
-        type: 'check-valve',
-        place: this.home(),
-        settings: {},
-      })
-      this.pipe(at, `${flap}.in`)
-      at = `${flap}.out`
+  /** Lays the pumps that are these demands' own before `into`; returns where the flow then has to go. */
+  private throughOwnPumps(demands: Demand[], into: string): string {
+    let end = into
+    for (const id of demands.flatMap((d) => d.circuit.runs ?? []).filter((run) => this.isPump(run))) {
+      if (!this.pumped) {
+        // What another circuit's warmth drives must not come back through this one.
+        const { name } = this.devices.find((d) => d.id === id)!
+        const flap = this.free(`${id.slice(0, 30)}-check`)
+        this.device({ id: flap, name: `${name} check valve`, type: 'check-valve', place: this.home(), settings: {} })
+        this.pipe(this.outOf(flap), end)
+        end = this.into(flap)
+      }
+      this.pipe(this.outOf(id), end)
+      end = this.into(id)
     }
-    this.run({ ...branch, children: [] }, at, back)
+    return end
   }
 
   /** What the demands that end here warm: a device of theirs that gives off heat, else one laid in. */
@@ -244,18 +244,18 @@ class Pipefitter {
   }
 
   private gather(back: string[]): void {
-    let at = `${this.boiler}.return`
+    let at = this.into(this.boiler)
     back.forEach((end, i) => {
       if (i === back.length - 1) this.pipe(end, at)
       else at = this.tee('return', at, end)
     })
   }
 
-  private wayIn(id: string): string {
-    return wayOf(this.typeOf(id))!.from
+  private into(id: string): string {
+    return `${id}.${wayOf(this.typeOf(id))!.from}`
   }
-  private wayOut(id: string): string {
-    return wayOf(this.typeOf(id))!.to
+  private outOf(id: string): string {
+    return `${id}.${wayOf(this.typeOf(id))!.to}`
   }
 
   /** A tee behind `at`, its branch to `branch` where given; returns where the main goes on. */

@@ -137,7 +137,6 @@ export class Surroundings {
       flows: this.flows,
       heats: (s) => plant.may(s),
       aim: (s) => plant.aims(s),
-      limit: (s) => limitOf(circuit, s),
       gives: (e) => plant.gives(e),
       draws: (i) => {
         const { control, litresPerMinute } = stores[i].part.draws
@@ -155,7 +154,7 @@ export class Surroundings {
     if (!heat) return false
     return circuit.water.sources.some((s, i) => {
       const lump = heat.lumps.sourceLump[i]
-      return s.device === device && lump !== undefined && heat.celsius[lump] >= limitOf(circuit, i) - 1e-6
+      return s.device === device && lump !== undefined && heat.celsius[lump] >= s.limit - 1e-6
     })
   }
 
@@ -168,13 +167,6 @@ export class Surroundings {
       return [plant.asks(i) ? { lump, celsius: upper, rising: true } : { lump, celsius: lower, rising: false }]
     })
   }
-}
-
-/** °C at which the device of a source trips; Infinity where it has no limit. */
-function limitOf({ water, devices }: Circuit, source: number): number {
-  const { device } = water.sources[source]
-  const { type, amount } = devices[device]
-  return type.settings.some((s) => s.id === 'limit') ? amount({ setting: 'limit' }) : Infinity
 }
 
 /** Who feels what: each ambient temperature of a device by where it stands, or by the demand it is thermostat of. */

@@ -119,6 +119,28 @@ describe('water', () => {
     expect(rig.simulation.circuit.installation.devices.some((d) => d.type === 'radiators')).toBe(true)
   })
 
+  it('is laid in past what has no port for it, and through a pump that is a circuit’s own', () => {
+    const doc = installationOf('two-port-heating')
+    const bare = (change: (d: typeof doc) => void) => {
+      const copy = {
+        ...doc,
+        pipes: [],
+        tees: [],
+        devices: doc.devices.filter((d) => !['radiators', 'automatic-bypass'].includes(d.type)),
+      }
+      change(copy)
+      return compile(JSON.parse(JSON.stringify(copy)))
+    }
+    const [demand] = doc.intent.demands
+    const demands = (circuit: typeof demand.circuit) => ({ demands: [{ ...demand, circuit }] })
+    // The intent calls the thermostat a valve: water takes no notice.
+    const odd = bare((d) => (d.intent = demands({ valves: [{ device: 'zv-1' }, { device: 'stat-1' }] })))
+    expect(signsOf(rigAfter(odd, ...heating).simulation).warm).toEqual(['heating-1'])
+    const own = bare((d) => (d.intent = demands({ valves: [{ device: 'zv-1' }], runs: ['pump'] })))
+    expect(signsOf(rigAfter(own, ...heating).simulation).warm).toEqual(['heating-1'])
+    expect(own.installation.devices.map((d) => d.type)).toContain('check-valve')
+  })
+
   it('is neither made nor lost, whatever stands open and runs', () => {
     fc.assert(
       fc.property(

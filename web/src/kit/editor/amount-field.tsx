@@ -13,7 +13,7 @@ interface AmountFieldProps {
 /** A figure: written here, or one of the type's settings, which an installation may set otherwise. */
 export function AmountField({ label, unit, type, amount, optional, onAmount }: AmountFieldProps) {
   const setting = typeof amount === 'object' ? amount.setting : undefined
-  const [, first] = [label, type.settings[0]]
+  const [first] = type.settings
   return (
     <div className="amount">
       {setting === undefined ? (
