@@ -17,6 +17,7 @@ const floors = [
   'hypotheses',
   'trace',
   'week',
+  'states',
   'checks',
   'planning',
   'diagnosis',

@@ -21,7 +21,7 @@ const head = 'Replace the head.'
  */
 export const midPositionValve: DeviceType = {
   id: 'mid-position-valve',
-  version: 1,
+  version: 2,
   name: 'Three-port valve, mid-position',
   family: 'valves',
   stands: 'In the cylinder cupboard, where the flow divides.',
@@ -82,8 +82,9 @@ export const midPositionValve: DeviceType = {
         springBroken('spring broken', 0.5, head),
       ],
     },
-    port('A', 'heating port', 0.35, 1, ['AB', 'A']),
-    port('B', 'hot water port', 0, 0.65, ['AB', 'B']),
+    // A paddle shuts a port only on its seat: on the way between its ends both are open, more or less.
+    port('A', 'heating port', 0.05, 1, ['AB', 'A']),
+    port('B', 'hot water port', 0, 0.94, ['AB', 'B']),
     {
       kind: 'changeover',
       id: 's1',

@@ -161,9 +161,12 @@ export interface CompiledActuator {
   returnMs: number
   /** The travel its lever can be latched at; 0 where it has no latch. */
   latchedAt: number
-  /** Fractions of travel at which something switches on the way up, ascending. */
+  /** Fractions of travel at which a switch on the gear makes on the way up, and lets go on the way down. */
+  makesAt: number[]
+  letsGoAt: number[]
+  /** Fractions of travel at which something switches or a port opens on the way up, ascending. */
   thresholds: number[]
-  /** Fractions of travel at which something lets go on the way down, ascending. */
+  /** Fractions of travel at which something lets go or a port shuts on the way down, ascending. */
   releases: number[]
 }
 /** A switch on the gear that lets go lower than it makes: it remembers which it did last. */

@@ -166,6 +166,8 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
           q.kind === 'port' && q.actuator === p.id ? [q.openFrom, q.openTo] : [],
         )
         const edges = gates.filter((edge) => edge > 0 && edge < 1)
+        const makesAt = spoken.map((leaf) => amount(leaf.reached))
+        const letsGoAt = spoken.flatMap((l) => (l.releasedAt === undefined ? [] : [amount(l.releasedAt)]))
         circuit.actuators.push({
           device: index,
           part: p,
@@ -175,11 +177,10 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
           openMs: amount(p.openSeconds) * 1000,
           returnMs: amount(p.returnSeconds) * 1000,
           latchedAt: p.latch ? amount(p.latch.at) : 0,
-          thresholds: [...spoken.map((leaf) => amount(leaf.reached)), ...edges].sort(ascending),
-          releases: [
-            ...spoken.flatMap((l) => (l.releasedAt === undefined ? [] : [amount(l.releasedAt)])),
-            ...edges,
-          ].sort(ascending),
+          makesAt,
+          letsGoAt,
+          thresholds: [...makesAt, ...edges].sort(ascending),
+          releases: [...letsGoAt, ...edges].sort(ascending),
         })
         compiled.actuatorIndex.set(p.id, actuator)
         break

@@ -20,10 +20,11 @@ export interface BusReading {
 /** What every port says and hears. A change takes its seconds to arrive. */
 export class Bus {
   /** Per controller port, what the boiler has of it. */
-  private readonly said: Uint8Array
-  private readonly due: Float64Array
+  readonly said: Uint8Array
+  /** Per controller port, when its last change arrives, ms; Infinity where nothing is on its way. */
+  readonly due: Float64Array
   /** Per controller port, the boiler's port it is or was last joined to. */
-  private readonly peer: Int16Array
+  readonly peer: Int16Array
 
   constructor(
     private readonly circuit: Circuit,

@@ -132,15 +132,15 @@ export class Simulation extends Moment {
    * temperatures bring is not counted: they never end.
    */
   nextEventAt(): number {
-    let next = Math.min(
-      this.protection.nextAt(),
-      this.switches.nextAt(),
-      this.travel.nextAt(this.time),
-      this.bus.nextAt(),
-    )
+    let next = Math.min(this.protection.nextAt(), this.nextMoveAt())
     for (const due of this.burnDue) if (due < next) next = due
     for (const phase of this.phases) if (phase.until < next) next = phase.until
     return next
+  }
+
+  /** Simulated time in ms at which the next contact, valve or bus message moves; Infinity where all of them stand still. */
+  nextMoveAt(): number {
+    return Math.min(this.switches.nextAt(), this.travel.nextAt(this.time), this.bus.nextAt())
   }
 
   /** Goes to the next event and through everything that happens at that instant. False where nothing is to come. */

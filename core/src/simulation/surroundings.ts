@@ -1,8 +1,9 @@
 import type { Felt } from '../catalogue'
 import type { Circuit, CompiledSensor } from '../circuit'
 import { Heat, type Doings, type Scenario, type Watch } from '../heat'
-import { flowsOf, OPEN, PASSING, Pipes, SHUT, type Warmth } from '../water'
+import { flowsOf, Pipes, type Warmth } from '../water'
 import { thresholds } from './sensing'
+import { readGates, readRising } from './water-state'
 
 /** What the pipework and the rooms see of the rest of the simulation. */
 export interface Plant {
@@ -36,8 +37,8 @@ interface Feeler {
 export class Surroundings {
   flows: Float64Array
   heat?: Heat
-  private readonly gates: Uint8Array
-  private readonly pumps: Uint8Array
+  readonly gates: Uint8Array
+  readonly pumps: Uint8Array
   private readonly rising: Uint8Array
   private feelers: Feeler[] = []
   private readonly pipes: Pipes
@@ -78,22 +79,10 @@ export class Surroundings {
 
   /** Which water flows. */
   updateWater(plant: Plant, time: number): void {
-    const { ways, emitters } = this.circuit.water
-    ways.forEach(({ port, pump }, i) => {
-      if (port !== undefined) {
-        const { actuator, part } = this.circuit.ports[port]
-        const position = plant.position(actuator)
-        const open = position >= part.openFrom && position <= part.openTo
-        this.gates[i] = open ? OPEN : plant.passes(port) ? PASSING : SHUT
-      } else this.gates[i] = OPEN
-      if (pump) this.pumps[i] = plant.working(pump.load) ? 1 : 0
-    })
+    const { emitters } = this.circuit.water
+    readGates(this.circuit, plant, this)
     if (this.heat) this.rising.set(this.heat.rising)
-    // Without a model of heat, hot water drives itself up at once and all other water lies still.
-    else if (emitters.some((e) => e.rise > 0)) {
-      const hot = this.circuit.water.sources.some((s, i) => s.way !== undefined && plant.hot(i))
-      emitters.forEach(({ rise }, i) => (this.rising[i] = hot && rise > 0 ? 1 : 0))
-    }
+    else if (emitters.some((e) => e.rise > 0)) readRising(this.circuit, plant, this.rising)
     const { gates, pumps, rising } = this
     const flows = flowsOf(this.circuit, { gates, pumps, rising })
     const hot = this.circuit.water.sources.map((_, s) => (plant.hot(s) ? 1 : 0))

@@ -1,7 +1,7 @@
 import type { BusRequest, Condition } from '../catalogue'
 import { conductingPath, feedsOf, secondaryLive } from '../circuit'
 import type { Motion, Simulation } from '../simulation'
-import { callLoad, loadEnds, wanted } from './demands'
+import { callLoad, loadEnds, wanted, type Stands } from './demands'
 import { openPointsOf, waysFrom } from './ways'
 
 /** One link in the chain of causes, as references; wording is elsewhere. */
@@ -46,8 +46,8 @@ export function failedIn(cause: Cause): Cause[] {
   return all.filter((c, i) => all.findIndex((d) => key(d) === key(c)) === i)
 }
 
-/** Calls that stand with no demand that owns them: input and chain of causes. */
-export function unaskedCalls(sim: Simulation): { boiler: string; input: string; cause: Cause }[] {
+/** Calls that stand with no demand that owns them. */
+export function callsUnasked(sim: Stands): { boiler: string; input: string; load: number }[] {
   const { circuit } = sim
   const calls = circuit.devices.flatMap(({ device, type }) =>
     type.inputs.map((i) => ({ boiler: device.id, input: i.id })),
@@ -58,10 +58,13 @@ export function unaskedCalls(sim: Simulation): { boiler: string; input: string; 
     const owners = circuit.installation.intent.demands.filter(
       (d) => d.call.boiler === call.boiler && d.call.input === call.input,
     )
-    if (owners.some((d) => wanted(sim, d))) return []
-    return [{ ...call, cause: whyLoad(sim, load) }]
+    return owners.some((d) => wanted(sim, d)) ? [] : [{ ...call, load }]
   })
 }
+
+/** Calls that stand with no demand that owns them: input and chain of causes. */
+export const unaskedCalls = (sim: Simulation): { boiler: string; input: string; cause: Cause }[] =>
+  callsUnasked(sim).map(({ load, ...call }) => ({ ...call, cause: whyLoad(sim, load) }))
 
 /** Asks back from effect to cause. Each thing is told once in a chain: what leads back to itself ends there. */
 class Inquiry {

@@ -25,6 +25,14 @@ export interface DemandState {
   openPoints: OpenPoint[]
 }
 
+/** What judging a moment by intent needs to know of it: whoever can say this can be judged. */
+export interface Stands {
+  readonly circuit: Circuit
+  contactAsked(contact: number): boolean
+  loadEnergised(load: number): boolean
+  actuatorPosition(actuator: number): number
+}
+
 /** The load that hears the call of a demand. */
 export function callLoad(circuit: Circuit, call: { boiler: string; input: string }): number {
   const boiler = circuit.devices[circuit.deviceIndex.get(call.boiler)!]
@@ -55,14 +63,14 @@ const valveDevices = (circuit: Circuit, demand: Demand): number[] =>
   demand.circuit.valves.map(({ device }) => circuit.deviceIndex.get(device)!)
 
 /** Does the contact's device ask for it to be made? Where there is no such contact, nothing stands in the way. */
-function asked(sim: Simulation, at: ContactRef | null): boolean {
+function asked(sim: Stands, at: ContactRef | null): boolean {
   if (!at) return true
   const device = sim.circuit.deviceIndex.get(at.device)!
   return sim.contactAsked(sim.circuit.contacts.findIndex((c) => c.device === device && c.part.id === at.contact))
 }
 
 /** Is the demand wanted just now: its channel on and its thermostat asking? */
-export const wanted = (sim: Simulation, demand: Demand): boolean =>
+export const wanted = (sim: Stands, demand: Demand): boolean =>
   asked(sim, demand.channel) && asked(sim, demand.thermostat)
 
 export function demandStates(sim: Simulation): DemandState[] {
@@ -74,18 +82,18 @@ export function demandStates(sim: Simulation): DemandState[] {
   })
 }
 
-const portOpen = (sim: Simulation, { actuator, part }: Circuit['ports'][number]): boolean => {
+const portOpen = (sim: Stands, { actuator, part }: Circuit['ports'][number]): boolean => {
   const position = sim.actuatorPosition(actuator)
   return position >= part.openFrom && position <= part.openTo
 }
 
 /** Can water pass every valve of the demand's circuit, at the port that serves it, and does what has to run for it run? */
-export const circuitOpen = (sim: Simulation, demand: Demand): boolean =>
+export const circuitOpen = (sim: Stands, demand: Demand): boolean =>
   demand.circuit.valves.every((valve) => portsOf(sim.circuit, valve).every((port) => portOpen(sim, port))) &&
   runningLoads(sim.circuit, demand).every((load) => sim.loadEnergised(load))
 
 /** Another demand that is wanted and goes before this one, where the scheme cannot serve both. */
-export const goesFirst = (sim: Simulation, demand: Demand): Demand | undefined =>
+export const goesFirst = (sim: Stands, demand: Demand): Demand | undefined =>
   sim.circuit.installation.intent.demands.find((other) => other.priority < demand.priority && wanted(sim, other))
 
 /** First open points of a demand: of its valve's motor while its circuit is shut, else of its own way to its call. */

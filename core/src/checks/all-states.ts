@@ -1,0 +1,95 @@
+import type { Circuit } from '../circuit'
+import type { Demand } from '../installation'
+import { explore, properties, replay, type Breach, type Exploration, type PropertyId, type Replay } from '../states'
+import type { Severity } from './finding'
+
+/** How badly it hurts when a property is broken. */
+export const propertySeverity: Record<PropertyId, Severity> = {
+  'no-short': 'danger',
+  'extra-low-stays-low': 'danger',
+  'no-call-without-demand': 'danger',
+  'all-off-ends-calls': 'danger',
+  'flow-where-pumped': 'danger',
+  isolates: 'danger',
+  'demand-served': 'will-not-work',
+  'no-heat-without-demand': 'will-not-work',
+  settles: 'will-not-work',
+}
+
+/** What is to be expected, and was found, while just these demands are wanted. */
+export interface DemandRow {
+  wanted: string[]
+  /** Inputs that must be called, and circuits that must be open. */
+  expected: { calls: string[]; open: string[] }
+  /** Demands that wait for one that goes first. */
+  waits: string[]
+  found: Exploration['table'][number]['outcomes']
+  right: boolean
+}
+
+/** A property broken: by what, by which actions, and whether it then shows in time. */
+export interface Counterexample extends Replay {
+  breach: Breach
+  severity: Severity
+}
+
+/** What all states together say. */
+export interface AllStates {
+  states: number
+  settled: number
+  complete: boolean
+  /** Demands that were counted together since their zones are alike. */
+  alike: string[][]
+  properties: { id: PropertyId; held: boolean; broken: Counterexample[] }[]
+  table: DemandRow[]
+}
+
+/** Examines every reachable state. A generator: each pause gives the number of states so far; leave it to cancel. */
+export function* allStates(circuit: Circuit, most?: number): Generator<number, AllStates> {
+  const found = yield* explore(circuit, { most })
+  const broken = found.broken.map((b): Counterexample => ({
+    breach: b.breach,
+    severity: propertySeverity[b.breach.property],
+    ...replay(circuit, b),
+  }))
+  return {
+    states: found.states,
+    settled: found.settled,
+    complete: found.complete,
+    alike: found.alike,
+    properties: properties.map((id) => {
+      const of = broken.filter((b) => b.breach.property === id)
+      return { id, held: of.length === 0, broken: of }
+    }),
+    table: found.table
+      .map((row) => ({ ...expectedOf(circuit, row.wanted), wanted: row.wanted, found: row.outcomes, right: row.right }))
+      .sort((x, y) => x.wanted.length - y.wanted.length || (x.wanted.join() < y.wanted.join() ? -1 : 1)),
+  }
+}
+
+/** {@link allStates} driven to its end at once. */
+export function allStatesOf(circuit: Circuit, most?: number): AllStates {
+  const run = allStates(circuit, most)
+  for (;;) {
+    const { done, value } = run.next()
+    if (done) return value
+  }
+}
+
+function expectedOf(circuit: Circuit, wanted: readonly string[]): Pick<DemandRow, 'expected' | 'waits'> {
+  const demands = circuit.installation.intent.demands.filter((d) => wanted.includes(d.id))
+  const waits = demands.filter((d) => demands.some((other) => other.priority < d.priority))
+  const runs = demands.filter((d) => !waits.includes(d))
+  const call = (d: Demand) => `${d.call.boiler}.${d.call.input}`
+  return {
+    waits: waits.map((d) => d.id),
+    expected: {
+      calls: [...new Set(runs.map(call))],
+      open: runs.filter((d) => d.circuit.valves.length > 0).map((d) => d.id),
+    },
+  }
+}
+
+/** Counterexamples of the upper two severities, worst first. */
+export const graveOf = (all: AllStates): Counterexample[] =>
+  all.properties.flatMap((p) => p.broken).filter((b) => b.severity === 'danger' || b.severity === 'will-not-work')

@@ -1,0 +1,331 @@
+import type { Circuit } from '../circuit'
+import type { DamageState } from '../simulation'
+import { circuitOpen, wanted } from '../trace'
+import { alikeZones, type Alike } from './alike'
+import { Machine } from './machine'
+import { breachKey, isolationBreaches, settledBreaches, transientBreaches, type Breach } from './properties'
+
+/** What leads from one state to the next. */
+export type Happening =
+  | { what: 'input'; input: number; asks: boolean; midTravel: boolean }
+  | { what: 'contact'; contact: number }
+  | { what: 'travel'; actuator: number }
+  | { what: 'message'; port: number }
+  | { what: 'phase'; behaviour: number }
+
+/** A breach and the shortest way to the first state that shows it. */
+export interface Broken {
+  breach: Breach
+  path: Happening[]
+}
+
+/** What was found in the settled states in which just these demands are wanted. */
+export interface Settled {
+  wanted: string[]
+  /** Boiler inputs that are called, and circuits that stand open, as `boiler.input` and demand; one entry per outcome. */
+  outcomes: { calls: string[]; open: string[] }[]
+  /** Was everything as it should be in all of them? */
+  right: boolean
+}
+
+type Outcome = Settled['outcomes'][number]
+
+export interface Exploration {
+  states: number
+  /** Of them, those in which nothing moves. */
+  settled: number
+  /** Everything reachable was looked at; false where it was left before its end, or stopped at its bound. */
+  complete: boolean
+  broken: Broken[]
+  table: Settled[]
+  alike: string[][]
+  inputs: Machine['inputs']
+}
+
+export interface ExploreOptions {
+  /** States after which it is left; the answer then says that it is not complete. */
+  most?: number
+  /** What is broken in the installation while it is explored. */
+  damage?: DamageState
+  /** Whether zones that are alike are counted together; left out, they are. */
+  together?: boolean
+}
+
+const unsettled: Breach = { property: 'settles', demands: [], devices: [], terminals: [] }
+const defaultMost = 400_000
+/** States between two pauses of the generator. */
+const stride = 500
+
+/**
+ * Every state the installation can get into, breadth first from rest. A generator, so that whoever drives it can tell how far
+ * it is and leave: each pause gives the number of states seen so far.
+ *
+ * The abstraction: inputs ({@link Machine.inputs}) are free; contacts are done before valves and bus messages move on, those
+ * before sequences' times (self-check, proving, overrun) run out, in every order within each; inputs change when nothing
+ * moves, one at a time, and once more on the way.
+ */
+export function* explore(circuit: Circuit, options: ExploreOptions = {}): Generator<number, Exploration> {
+  const { most = defaultMost } = options
+  const machine = new Machine(circuit, options.damage)
+  const alike = options.together === false ? [] : alikeZones(circuit)
+  const sorts = sortersOf(machine, alike)
+  const seen = new Map<string, number>()
+  const states: string[] = []
+  const cameFrom: number[] = []
+  const cameBy: Happening[] = []
+  /** Steps that no input makes, for finding rounds: state by state, where they lead. */
+  const onward: number[][] = []
+  const firstSeen = new Map<string, { breach: Breach; state: number; by?: Happening }>()
+  const table = new Map<string, Omit<Settled, 'outcomes'> & { outcomes: Map<string, Outcome> }>()
+  const isolated = new Map<string, Breach[]>()
+
+  const enter = (from: number, by: Happening | null): number => {
+    const text = machine.save()
+    for (const sort of sorts) sort(text)
+    const key = String.fromCharCode.apply(null, text as unknown as number[])
+    let at = seen.get(key)
+    if (at !== undefined) return at
+    at = states.push(key) - 1
+    seen.set(key, at)
+    cameFrom.push(from)
+    cameBy.push(by!)
+    onward.push([])
+    return at
+  }
+  const note = (state: number, breaches: Breach[], by?: Happening) => {
+    for (const breach of breaches) {
+      const key = breachKey(breach)
+      if (!firstSeen.has(key)) firstSeen.set(key, { breach, state, by })
+    }
+  }
+  const judgeSettled = (state: number) => {
+    const service = machine.inputs.every(({ beside }, i) => !beside || machine.asks(i) === beside.asks)
+    const breaches = settledBreaches(machine, service)
+    note(state, breaches)
+    const contacts = machine.contactsText
+    let isolation = isolated.get(contacts)
+    if (!isolation) isolated.set(contacts, (isolation = isolationBreaches(circuit, machine.joins)))
+    note(state, isolation)
+    if (!service) return
+    const row = outcomeOf(machine)
+    const key = row.wanted.join(' ')
+    let rows = table.get(key)
+    if (!rows) table.set(key, (rows = { wanted: row.wanted, outcomes: new Map(), right: true }))
+    if (breaches.length > 0) rows.right = false
+    rows.outcomes.set(JSON.stringify(row.outcome), row.outcome)
+  }
+
+  if (!machine.rest()) note(0, [unsettled])
+  enter(-1, null)
+  note(0, transientBreaches(circuit, machine))
+  let settled = 0
+  let at = 0
+  for (; at < states.length && states.length < most; at++) {
+    if (at % stride === stride - 1) yield states.length
+    const state = states[at]
+    machine.load(state)
+    // Behind a short or a burnt board the installation is another one.
+    if (machine.short || machine.burnt >= 0) continue
+    const step = (happening: Happening, act: () => void) => {
+      machine.load(state)
+      act()
+      const passed = () => note(at, transientBreaches(circuit, machine), happening)
+      if (!machine.follow(passed)) note(at, [unsettled], happening)
+      const next = enter(at, happening)
+      if (happening.what === 'contact' || happening.what === 'travel' || happening.what === 'message')
+        onward[at].push(next)
+    }
+    const due = machine.dueContacts()
+    if (due.length > 0) {
+      for (const contact of due) step({ what: 'contact', contact }, () => machine.switchContact(contact))
+      continue
+    }
+    const movers = machine.movers()
+    const messages = machine.messages()
+    const moving = movers.length > 0 || messages.length > 0
+    for (const actuator of movers) step({ what: 'travel', actuator }, () => machine.advance(actuator))
+    for (const port of messages) step({ what: 'message', port }, () => machine.deliver(port))
+    if (!moving) {
+      settled++
+      judgeSettled(at)
+      for (const behaviour of machine.pending()) step({ what: 'phase', behaviour }, () => machine.expire(behaviour))
+    } else if (machine.changed) continue
+    machine.load(state)
+    const asks = machine.inputs.map((_, i) => machine.asks(i))
+    for (let input = 0; input < asks.length; input++)
+      step({ what: 'input', input, asks: !asks[input], midTravel: moving }, () => {
+        machine.change(input)
+        machine.changed = moving
+      })
+  }
+  const complete = at >= states.length
+  const round = roundIn(onward)
+  if (round !== undefined) note(round, [unsettled])
+
+  const walk = new Walk(machine, sorts, states, cameFrom, cameBy)
+  const broken = [...firstSeen.values()].map(({ breach, state, by }) => ({
+    breach,
+    path: walk.to(state, by),
+  }))
+  return {
+    states: states.length,
+    settled,
+    complete,
+    broken,
+    table: [...table.values()].map((row) => ({ ...row, outcomes: [...row.outcomes.values()] })),
+    alike: alike.map((group) => group.demands),
+    inputs: machine.inputs,
+  }
+}
+
+/** An exploration driven to its end at once. */
+export function explored(circuit: Circuit, options: ExploreOptions = {}): Exploration {
+  const run = explore(circuit, options)
+  for (;;) {
+    const { done, value } = run.next()
+    if (done) return value
+  }
+}
+
+function outcomeOf(machine: Machine): { wanted: string[]; outcome: Outcome } {
+  const { circuit } = machine
+  const { demands } = circuit.installation.intent
+  const calls = circuit.devices.flatMap(({ device, type, loadIndex }) =>
+    type.inputs
+      .filter((input) => machine.loadEnergised(loadIndex.get(input.load)!))
+      .map((input) => `${device.id}.${input.id}`),
+  )
+  const open = demands.filter((d) => d.circuit.valves.length > 0 && circuitOpen(machine, d)).map((d) => d.id)
+  return { wanted: demands.filter((d) => wanted(machine, d)).map((d) => d.id), outcome: { calls, open } }
+}
+
+/** Puts the places of zones that are alike into one order, so that states which differ by an exchange become one. */
+type Sorter = (text: Uint8Array) => void
+
+function sortersOf(machine: Machine, alike: readonly Alike[]): Sorter[] {
+  return alike.map(({ devices }) => {
+    const columns = devices.map((list) =>
+      list.flatMap((device) =>
+        machine.slots
+          .map((slot, at) => ({ slot, at }))
+          .filter(({ slot }) => slot.device === device)
+          .sort((x, y) => (x.slot.part < y.slot.part ? -1 : 1))
+          .map(({ at }) => at),
+      ),
+    )
+    const height = columns[0].length
+    const rows = columns.map(() => new Uint8Array(height))
+    const less = (a: Uint8Array, b: Uint8Array) => {
+      for (let i = 0; i < height; i++) if (a[i] !== b[i]) return a[i] < b[i]
+      return false
+    }
+    return (text) => {
+      for (let c = 0; c < columns.length; c++) for (let i = 0; i < height; i++) rows[c][i] = text[columns[c][i]]
+      for (let c = 1; c < rows.length; c++)
+        for (let k = c; k > 0 && less(rows[k - 1], rows[k]); k--) [rows[k - 1], rows[k]] = [rows[k], rows[k - 1]]
+      for (let c = 0; c < columns.length; c++) for (let i = 0; i < height; i++) text[columns[c][i]] = rows[c][i]
+    }
+  })
+}
+
+/** A state from which steps that nobody makes lead back to itself; undefined where there is none. */
+function roundIn(onward: readonly (readonly number[])[]): number | undefined {
+  const UNSEEN = 0
+  const OPEN = 1
+  const DONE = 2
+  const mark = new Uint8Array(onward.length)
+  for (let start = 0; start < onward.length; start++) {
+    if (mark[start] !== UNSEEN) continue
+    const stack = [{ state: start, next: 0 }]
+    mark[start] = OPEN
+    while (stack.length > 0) {
+      const top = stack[stack.length - 1]
+      const to = onward[top.state][top.next++]
+      if (to === undefined) {
+        mark[top.state] = DONE
+        stack.pop()
+      } else if (mark[to] === OPEN) return to
+      else if (mark[to] === UNSEEN) {
+        mark[to] = OPEN
+        stack.push({ state: to, next: 0 })
+      }
+    }
+  }
+  return undefined
+}
+
+/**
+ * The way from rest to a state, told in this very installation: where states stand for others that are alike, each step is
+ * taken again and the one followed that comes to the state in the list.
+ */
+class Walk {
+  constructor(
+    private readonly machine: Machine,
+    private readonly sorts: readonly Sorter[],
+    private readonly states: readonly string[],
+    private readonly cameFrom: readonly number[],
+    private readonly cameBy: readonly Happening[],
+  ) {}
+
+  /** To a state, and one step beyond where `last` is given. */
+  to(state: number, last?: Happening): Happening[] {
+    const steps: { from: number; by: Happening }[] = last ? [{ from: state, by: last }] : []
+    for (let at = state; at > 0; at = this.cameFrom[at]) steps.push({ from: this.cameFrom[at], by: this.cameBy[at] })
+    steps.sort((x, y) => x.from - y.from)
+    if (this.sorts.length === 0) return steps.map(({ by }) => by)
+    const path: Happening[] = []
+    let here = this.states[0]
+    for (const { from, by } of steps) {
+      const wanted = this.sorted(this.after(this.states[from], by)!)
+      for (const happening of this.fellows(by)) {
+        const text = this.after(here, happening)
+        if (text === undefined || this.sorted(text) !== wanted) continue
+        path.push(happening)
+        here = text
+        break
+      }
+    }
+    return path
+  }
+
+  /** Everything of the same kind that could have happened instead. */
+  private fellows(of: Happening): Happening[] {
+    const { circuit, inputs } = this.machine
+    const numbers = (n: number) => Array.from({ length: n }, (_, i) => i)
+    switch (of.what) {
+      case 'input':
+        return numbers(inputs.length).map((input) => ({ ...of, input }))
+      case 'contact':
+        return numbers(circuit.contacts.length).map((contact) => ({ what: 'contact', contact }))
+      case 'travel':
+        return numbers(circuit.actuators.length).map((actuator) => ({ what: 'travel', actuator }))
+      default:
+        return [of]
+    }
+  }
+
+  private after(state: string, h: Happening): string | undefined {
+    const { machine } = this
+    machine.load(state)
+    if (h.what === 'input') {
+      if (machine.asks(h.input) === h.asks) return undefined
+      machine.change(h.input)
+      machine.changed = h.midTravel
+    } else if (h.what === 'contact') {
+      if (!machine.dueContacts().includes(h.contact)) return undefined
+      machine.switchContact(h.contact)
+    } else if (h.what === 'travel') {
+      if (!machine.movers().includes(h.actuator)) return undefined
+      machine.advance(h.actuator)
+    } else if (h.what === 'message') machine.deliver(h.port)
+    else machine.expire(h.behaviour)
+    machine.follow(() => undefined)
+    return String.fromCharCode.apply(null, machine.save() as unknown as number[])
+  }
+
+  private sorted(state: string): string {
+    const text = Uint8Array.from(state, (c) => c.charCodeAt(0))
+    for (const sort of this.sorts) sort(text)
+    return String.fromCharCode.apply(null, text as unknown as number[])
+  }
+}

@@ -1,0 +1,6 @@
+export * from './alike'
+export * from './explore'
+export * from './inputs'
+export { Machine } from './machine'
+export * from './properties'
+export * from './replay'

@@ -1,0 +1,99 @@
+import type { Condition, Control } from '../catalogue'
+import type { Circuit } from '../circuit'
+import type { ContactRef } from '../installation'
+import { senses, type Action } from '../simulation'
+
+/** One knob of an input: a choice with the values it is free between, or a sensor that may ask at any time. */
+export type Leaf =
+  { kind: 'choice'; control: number; asking: string; resting: string } | { kind: 'sensor'; sensor: number }
+
+/**
+ * Something that may change at any time, whatever the installation does: a channel, a thermostat, a limit. It asks or it
+ * does not.
+ */
+export interface Input {
+  device: string
+  leaves: Leaf[]
+  /**
+   * It belongs to no demand: a limit, a thermostat in series with another. How it stands to begin with; while it stands
+   * otherwise, nothing is expected of demands.
+   */
+  beside?: { asks: boolean }
+}
+
+/** The control of that id on a device, by its number. */
+const controlAt = (circuit: Circuit, device: number, id: string): number =>
+  circuit.devices[device].controlIndex.get(id)!
+
+const controlOf = (circuit: Circuit, device: number, id: string): Control =>
+  circuit.devices[device].type.controls.find((c) => c.id === id)!
+
+/** What a contact's condition leaves free: of several ways to ask, the first; the others are there for other reasons. */
+function leavesOfContact(circuit: Circuit, { device: id, contact }: ContactRef): Leaf[] {
+  const device = circuit.deviceIndex.get(id)!
+  const part = circuit.devices[device].type.primitives.find((p) => p.id === contact)!
+  const condition =
+    part.kind === 'contact' ? part.closedWhen : part.kind === 'changeover' ? part.operatedWhen : undefined
+  const leaves: Leaf[] = []
+  const visit = (c: Condition): void => {
+    if ('control' in c) {
+      const control = controlOf(circuit, device, c.control)
+      // How things stand with the device is not for the user of the heating to set.
+      if (control.kind !== 'choice' || control.ambient) return
+      const resting = control.values.find((v) => !c.is.includes(v.id))!.id
+      leaves.push({ kind: 'choice', control: controlAt(circuit, device, c.control), asking: c.is[0], resting })
+    } else if ('sensor' in c)
+      leaves.push({ kind: 'sensor', sensor: circuit.devices[device].sensorIndex.get(c.sensor)! })
+    else if ('all' in c) c.all.forEach(visit)
+    else if ('any' in c) visit(c.any[0])
+  }
+  if (condition) visit(condition)
+  return leaves
+}
+
+const leafKey = (leaf: Leaf): string => (leaf.kind === 'sensor' ? `s${leaf.sensor}` : `c${leaf.control}`)
+
+/** Every free input of an installation: those of its demands first, then limits and sensors that no demand has. */
+export function inputsOf(circuit: Circuit): Input[] {
+  const inputs: Input[] = []
+  const seen = new Set<string>()
+  const used = new Set<string>()
+  const add = (device: string, leaves: Leaf[], beside?: Input['beside']) => {
+    const key = leaves.map(leafKey).sort().join()
+    if (leaves.length === 0 || seen.has(key)) return
+    seen.add(key)
+    leaves.forEach((leaf) => used.add(leafKey(leaf)))
+    inputs.push({ device, leaves, ...(beside && { beside }) })
+  }
+  for (const { channel, thermostat } of circuit.installation.intent.demands)
+    for (const at of [channel, thermostat]) if (at) add(at.device, leavesOfContact(circuit, at))
+  circuit.sensors.forEach((part, sensor) => {
+    const { device, throws, reads, setPoint } = part
+    if (used.has(`s${sensor}`)) return
+    const { id } = circuit.devices[device].device
+    const leaves: Leaf[] = [{ kind: 'sensor', sensor }]
+    if (throws) {
+      const resting = throws.to
+      const asking = String(circuit.controls[throws.control].initial)
+      leaves.push({ kind: 'choice', control: throws.control, asking, resting })
+    }
+    const initial = (control: number) => Number(circuit.controls[control].initial)
+    add(id, leaves, { asks: senses(part, initial(reads), initial(setPoint), false, false) })
+  })
+  return inputs
+}
+
+/** The actions that make an input ask, or stop asking: a knob turned; for a sensor, its dial to one of its end stops. */
+export function inputActions(circuit: Circuit, { leaves }: Input, asking: boolean): Action[] {
+  const set = (control: number, value: string): Action => {
+    const { device, id } = circuit.controls[control]
+    return { do: 'set', device: circuit.devices[device].device.id, control: id, value }
+  }
+  return leaves.flatMap((leaf): Action[] => {
+    if (leaf.kind === 'choice') return [set(leaf.control, asking ? leaf.asking : leaf.resting)]
+    const { device, setPoint, throws } = circuit.sensors[leaf.sensor]
+    if (throws) return []
+    const knob = controlOf(circuit, device, circuit.controls[setPoint].id)
+    return knob.kind === 'number' ? [set(setPoint, String(asking ? knob.max : knob.min))] : []
+  })
+}

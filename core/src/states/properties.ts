@@ -1,0 +1,146 @@
+import { LINE, emptyNets, mergeNets, type Circuit, type CircuitState, type Nets } from '../circuit'
+import type { Demand } from '../installation'
+import {
+  callLoad,
+  callsUnasked,
+  circuitOpen,
+  deadHeads,
+  goesFirst,
+  wanted,
+  warmEmitters,
+  type Stands,
+  type Waters,
+} from '../trace'
+
+/** What is asked of every reachable state. Settled ones, unless it says otherwise. */
+export const properties = [
+  /** Always: no line joined to neutral or earth, no secondary joined in itself. */
+  'no-short',
+  /** Always: no extra-low-voltage terminal at mains potential, nothing under more volts than it withstands. */
+  'extra-low-stays-low',
+  'no-call-without-demand',
+  'all-off-ends-calls',
+  'flow-where-pumped',
+  'isolates',
+  'demand-served',
+  'no-heat-without-demand',
+  'settles',
+] as const
+export type PropertyId = (typeof properties)[number]
+
+/** One thing broken in one state: what, and of whom. */
+export interface Breach {
+  property: PropertyId
+  demands: string[]
+  devices: string[]
+  terminals: string[]
+}
+
+const breach = (property: PropertyId, of: Partial<Breach> = {}): Breach => ({
+  property,
+  demands: [],
+  devices: [],
+  terminals: [],
+  ...of,
+})
+
+/** What names a breach: two of one name are the same defect. */
+export const breachKey = (b: Breach): string => [b.property, ...b.demands, ...b.devices, ...b.terminals].join(' ')
+
+/** A moment that can be judged: one of the machine, or of the simulation. */
+export type Judged = Stands & Waters
+
+/** Is the demand's circuit open and its boiler input called? */
+export const served = (at: Stands, demand: Demand): boolean =>
+  circuitOpen(at, demand) && at.loadEnergised(callLoad(at.circuit, demand.call))
+
+/** Does the scheme let this demand run just now? Under priority it waits for the one that goes first. */
+const mayRun = (at: Stands, demand: Demand): boolean => wanted(at, demand) && !goesFirst(at, demand)
+
+/**
+ * What is broken while everything rests. `judgeService` false where something beside the demands keeps them from running:
+ * a limit that has tripped.
+ */
+export function settledBreaches(at: Judged, judgeService: boolean): Breach[] {
+  const { circuit } = at
+  const { demands } = circuit.installation.intent
+  const found: Breach[] = []
+  const asked = demands.filter((d) => wanted(at, d))
+  if (judgeService)
+    for (const demand of asked)
+      if (mayRun(at, demand) && !served(at, demand))
+        found.push(breach('demand-served', { demands: [demand.id], devices: [demand.call.boiler] }))
+  for (const call of callsUnasked(at)) {
+    const property = asked.length === 0 ? 'all-off-ends-calls' : 'no-call-without-demand'
+    found.push(breach(property, { devices: [call.boiler], terminals: [inputTerminal(circuit, call)] }))
+  }
+  found.push(...uncalledHeat(at, asked))
+  for (const load of deadHeads(at)) {
+    const { device } = circuit.loads[load]
+    found.push(breach('flow-where-pumped', { devices: [circuit.devices[device].device.id] }))
+  }
+  return found
+}
+
+function inputTerminal(circuit: Circuit, call: { boiler: string; input: string }): string {
+  const { type } = circuit.devices[circuit.deviceIndex.get(call.boiler)!]
+  return `${call.boiler}.${type.inputs.find((i) => i.id === call.input)!.terminal}`
+}
+
+/** Circuits that warm although nobody who may warm them is wanted. */
+function uncalledHeat(at: Judged, asked: readonly Demand[]): Breach[] {
+  const { circuit } = at
+  const { demands } = circuit.installation.intent
+  const warm = warmEmitters(at)
+  if (warm.length === 0) return []
+  const allowed = new Set(asked.flatMap((d) => [d.id, ...d.companions]))
+  return warm.flatMap((e): Breach[] => {
+    const { id } = circuit.devices[circuit.water.emitters[e].device].device
+    const owners = demands.filter((d) => d.circuit.emitters?.includes(id))
+    if (owners.length === 0 || owners.some((d) => allowed.has(d.id))) return []
+    return [breach('no-heat-without-demand', { demands: [owners[0].id], devices: [id] })]
+  })
+}
+
+/** Isolators by source: the contacts of its own device. */
+const isolators = (circuit: Circuit, source: number): number[] => {
+  const { device } = circuit.sources[source]
+  return circuit.contacts.flatMap((c, i) => (c.device === device ? [i] : []))
+}
+
+/**
+ * Terminals that one supply feeds and that stay live when its own isolator is opened: another supply passes it. What boiler
+ * outputs give hangs on the boiler's supply and goes with it.
+ */
+export function isolationBreaches(circuit: Circuit, state: CircuitState): Breach[] {
+  if (circuit.sources.length < 2) return []
+  const before = mergeNets(circuit, state, emptyNets(circuit))
+  return circuit.sources.flatMap(({ line, device }, source): Breach[] => {
+    const closed = state.closed.slice()
+    for (const contact of isolators(circuit, source)) closed[contact] = 0
+    const after = mergeNets(circuit, { ...state, closed }, emptyNets(circuit))
+    const live = circuit.atoms.flatMap((atom, i) => {
+      const own = circuit.deviceIndex.get(atom.owner) === device && atom.kind === 'internal'
+      return !own && joined(before, i, line) && after.poles[after.netOf[i]] & LINE ? [atom.ref] : []
+    })
+    if (live.length === 0) return []
+    return [breach('isolates', { devices: [circuit.devices[device].device.id], terminals: live.slice(0, 1) })]
+  })
+}
+
+const joined = ({ netOf }: Nets, a: number, b: number): boolean => netOf[a] === netOf[b]
+
+/** What must never be, in a state on the way as well. */
+export function transientBreaches(circuit: Circuit, at: { short: boolean; mainsAt: number; burnt: number }): Breach[] {
+  const found: Breach[] = []
+  if (at.short) found.push(breach('no-short'))
+  if (at.mainsAt >= 0) {
+    const { ref, owner } = circuit.atoms[at.mainsAt]
+    found.push(breach('extra-low-stays-low', { devices: [owner], terminals: [ref] }))
+  } else if (at.burnt >= 0) {
+    const { device, a } = circuit.loads[at.burnt]
+    const { id } = circuit.devices[device].device
+    found.push(breach('extra-low-stays-low', { devices: [id], terminals: [circuit.atoms[a].ref] }))
+  }
+  return found
+}
