@@ -1,13 +1,16 @@
 import { Command, CommanderError } from 'commander'
 import {
   ActionError,
+  check,
   compile,
   deviceTypeJsonSchema,
   deviceTypes,
   examples,
+  faultRun,
   faultsOf,
   houseIds,
   instruments,
+  isGrave,
   isInstrument,
   measure,
   liveThrough,
@@ -21,6 +24,7 @@ import {
   weatherIds,
   type Action,
 } from '@nobbet/core'
+import { checkText, faultEndsText } from './check-text'
 import { loadInstallation, readJson } from './installation-file'
 import { traceText } from './trace-text'
 import { UsageError } from './usage-error'
@@ -61,6 +65,14 @@ interface WeekOptions {
   json: boolean
 }
 
+/** A run driven to its end at once. */
+function driven<T>(run: Generator<unknown, T>): T {
+  for (;;) {
+    const { done, value } = run.next()
+    if (done) return value as T
+  }
+}
+
 /** The installation with faults put in and actions done. */
 function rigOf(file: string, options: Doings): Rig {
   const actions = [
@@ -70,12 +82,16 @@ function rigOf(file: string, options: Doings): Rig {
   return Rig.after(compile(loadInstallation(file)), actions)
 }
 
-/** Runs one command line. Returns the exit code: 0, or 2 for input that cannot be used, with one line that says why. */
+/**
+ * Runs one command line. Returns the exit code: 0; 1 where a check has findings of the upper two severities; 2 for input that
+ * cannot be used, with one line that says why.
+ */
 export async function main(args: readonly string[], { out, err }: Output = standard): Promise<number> {
   const program = new Command('nobbet')
     .description('The answers of Nobbet for scripts. docs/cli.md has the grammar and the field names.')
     .exitOverride()
     .configureOutput({ writeOut: (s) => out(s.trimEnd()), writeErr: (s) => err(s.trimEnd()) })
+  let code = 0
   const collect = (value: string, before: string[]) => [...before, value]
 
   const fileArgument = 'an installation (JSON), "-" for standard input, or the name of an example'
@@ -114,6 +130,23 @@ export async function main(args: readonly string[], { out, err }: Output = stand
   )
 
   program
+    .command('check')
+    .description(
+      'rules a conductor can break and every reachable state; 1 where something is dangerous or will not work',
+    )
+    .argument('<file>', fileArgument)
+    .option('--faults', 'the deeper run too: which single device faults end in danger', false)
+    .option('--json', 'JSON instead of text', false)
+    .action((file: string, { faults, json }: { faults: boolean; json: boolean }) => {
+      const circuit = compile(loadInstallation(file))
+      const result = check(circuit)
+      const ends = faults ? driven(faultRun(circuit)) : undefined
+      if (json) out(JSON.stringify({ ...result, ...(ends && { faults: ends }) }, null, 2))
+      else [...checkText(circuit, result), ...(ends ? faultEndsText(ends) : [])].forEach(out)
+      if (result.findings.some(isGrave)) code = 1
+    })
+
+  program
     .command('week')
     .description('live through days by the clocks as they are set: temperatures, demands, heat, and what went wrong')
     .argument('<file>', fileArgument)
@@ -134,10 +167,9 @@ export async function main(args: readonly string[], { out, err }: Output = stand
         actions: [...livedIn(installation), ...fault.map((name): Action => ({ do: 'fault', fault: name }))],
         days: count,
       })
-      let next = run.next()
-      while (!next.done) next = run.next()
-      if (json) out(JSON.stringify(next.value, null, 2))
-      else weekText(installation, next.value).forEach(out)
+      const lived = driven(run)
+      if (json) out(JSON.stringify(lived, null, 2))
+      else weekText(installation, lived).forEach(out)
     })
 
   program
@@ -197,7 +229,7 @@ export async function main(args: readonly string[], { out, err }: Output = stand
 
   try {
     await program.parseAsync(args, { from: 'user' })
-    return 0
+    return code
   } catch (error) {
     // Commander has said its own line by then; help asked for is no error.
     if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2

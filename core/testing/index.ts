@@ -72,3 +72,4 @@ export function wired({ devices, wires, cables = [], demands = [], supply }: Wir
     typeDirectory,
   )
 }
+export * from './scrambled'

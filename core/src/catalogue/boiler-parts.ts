@@ -135,13 +135,13 @@ export const sequence = ({
 export const boardAndLogic: Condition = { all: [{ energised: 'board' }, { energised: 'logic' }] }
 
 /** The relay of the pump output and the bars beside it. */
-export const pumpRelay = (closedWhen: Condition): Primitive[] => [
+export const pumpRelay = (closedWhen: Condition, output = 'PL'): Primitive[] => [
   {
     kind: 'contact',
     id: 'pump-relay',
     label: 'pump relay',
     a: 'L',
-    b: 'PL',
+    b: output,
     closedWhen,
     failures: [neverMakes('pump output dead', 1, makers), stuckMade('pump relay welded', 0.7, makers)],
   },
@@ -150,10 +150,10 @@ export const pumpRelay = (closedWhen: Condition): Primitive[] => [
 ]
 
 /** What every boiler under permanent live with a pump output has: board, sequence, pump relay, bars. */
-export const boilerCore = (of: Omit<Sequence, 'overrunMinutes'>): Primitive[] => [
+export const boilerCore = (of: Omit<Sequence, 'overrunMinutes'>, output?: string): Primitive[] => [
   board,
   sequence({ ...of, overrunMinutes: { setting: 'overrun' } }),
-  ...pumpRelay({ behaviour: 'sequence', in: ['self-check', 'no-flow', 'firing', 'overrun'] }),
+  ...pumpRelay({ behaviour: 'sequence', in: ['self-check', 'no-flow', 'firing', 'overrun'] }, output),
   wetBoard,
 ]
 

@@ -140,7 +140,7 @@ export const busBoiler: DeviceType = {
 /** Heats from a supply of its own; the controls only call. */
 export const electricBoiler: DeviceType = {
   id: 'boiler-electric',
-  version: 1,
+  version: 2,
   name: 'Electric boiler',
   family: 'boilers',
   stands: 'Plant cupboard, near the board its own circuit comes from.',
@@ -153,6 +153,7 @@ export const electricBoiler: DeviceType = {
     { id: 'SN', legend: 'Call, neutral', role: 'neutral' },
     ...pumpOutput,
     { id: 'heat', legend: 'Behind the contactor', role: 'output', internal: true },
+    { id: 'pump-out', legend: 'Pump output before its fuse', role: 'output', internal: true },
   ],
   controls: [resetControl],
   settings: [
@@ -165,7 +166,9 @@ export const electricBoiler: DeviceType = {
   inputs: [{ id: 'SL', terminal: 'SL', load: 'call' }],
   primitives: [
     callInput('call', 'call', 'SL', 'SN'),
-    ...boilerCore({ call: { energised: 'call' }, words: { firing: 'heating' } }),
+    ...boilerCore({ call: { energised: 'call' }, words: { firing: 'heating' } }, 'pump-out'),
+    // Its own circuit is fused for the elements: the pump output has a fuse of its own.
+    { kind: 'fuse', id: 'pump-fuse', label: 'fuse of the pump output', a: 'pump-out', b: 'PL', amps: 3.15 },
     {
       kind: 'contact',
       id: 'contactor',

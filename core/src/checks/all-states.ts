@@ -13,6 +13,7 @@ export const propertySeverity: Record<PropertyId, Severity> = {
   isolates: 'danger',
   'demand-served': 'will-not-work',
   'no-heat-without-demand': 'will-not-work',
+  'valves-rest': 'will-not-work',
   settles: 'will-not-work',
 }
 

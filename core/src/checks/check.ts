@@ -1,24 +1,76 @@
 import type { Circuit } from '../circuit'
-import { demandFindings } from './demand-rules'
-import { severities, type CheckResult } from './finding'
-import { staticFindings } from './static-rules'
+import { allStates, type AllStates, type Counterexample } from './all-states'
+import { bySeverity, type Finding } from './finding'
+import { staticFindings } from './rules'
 
-/** Checks the wiring as recorded: rules a conductor can break, then every combination of demands. Worst first. */
-export function check(circuit: Circuit): CheckResult {
-  const run = demandFindings(circuit)
-  // A short that stands with every control at rest would show again in every combination: told once, where it is.
-  const statics = staticFindings(circuit)
-  const short = statics.some((f) => f.rule === 'line-neutral-joined')
-  const dynamic = short ? run.findings.filter((f) => f.rule !== 'line-neutral-joined') : run.findings
-  const findings = [...statics, ...dynamic].sort(
-    (x, y) => severities.indexOf(x.severity) - severities.indexOf(y.severity),
-  )
-  const { provenance, cables } = circuit.installation
+/** How much of the wiring as recorded somebody has really looked at. */
+export interface Known {
+  /** Ends of conductors. */
+  ends: number
+  /** Ends that nobody has found. */
+  unknownEnds: number
+  /** Ends recorded but neither seen nor tested. */
+  unverifiedEnds: number
+  /** Pipes are laid in from intent: nobody has recorded any. */
+  pipesAssumed: boolean
+}
+
+export interface CheckResult extends Known {
+  /** By rules and by all states, worst first. */
+  findings: Finding[]
+  states: AllStates
+}
+
+/** What the verdict rests on. */
+export function knownOf({ installation: { provenance, cables }, pipesAssumed }: Circuit): Known {
   const ends = cables.flatMap((cable) => cable.cores.flatMap((core) => core.ends))
-  const unknownEnds = ends.filter((end) => end.at === 'unknown').length
-  const unverifiedEnds = ends.filter((end) => {
+  const unverified = ends.filter((end) => {
     const known = end.provenance ?? provenance
     return end.at !== 'unknown' && known !== 'seen' && known !== 'tested'
-  }).length
-  return { findings, combinations: run.combinations, unknownEnds, unverifiedEnds }
+  })
+  return {
+    ends: ends.length,
+    unknownEnds: ends.filter((end) => end.at === 'unknown').length,
+    unverifiedEnds: unverified.length,
+    pipesAssumed,
+  }
+}
+
+/** A counterexample as a finding beside those of the rules. */
+export const findingOf = ({ breach, severity, actions, reproduced }: Counterexample): Finding => ({
+  rule: breach.property,
+  severity,
+  terminals: breach.terminals,
+  devices: breach.devices,
+  ...(breach.demands.length > 0 && { demands: breach.demands }),
+  actions,
+  reproduced,
+})
+
+/** Findings of rules and of all states together. What a rule says already of the poles is not said again by the states. */
+export function togetherOf(rules: readonly Finding[], states: AllStates): Finding[] {
+  const short = rules.some((f) => f.rule === 'line-neutral-joined')
+  const shown = states.properties
+    .flatMap((p) => p.broken.map(findingOf))
+    .filter((f) => !(short && f.rule === 'no-short'))
+  return [...rules, ...shown].sort(bySeverity)
+}
+
+/**
+ * Checks the wiring as recorded: rules a conductor can break, then every reachable state. A generator: each pause gives the
+ * number of states so far.
+ */
+export function* checking(circuit: Circuit, most?: number): Generator<number, CheckResult> {
+  const rules = staticFindings(circuit)
+  const states = yield* allStates(circuit, most)
+  return { findings: togetherOf(rules, states), states, ...knownOf(circuit) }
+}
+
+/** {@link checking} driven to its end at once. */
+export function check(circuit: Circuit, most?: number): CheckResult {
+  const run = checking(circuit, most)
+  for (;;) {
+    const { done, value } = run.next()
+    if (done) return value
+  }
 }

@@ -1,16 +1,56 @@
+import type { Command } from '../installation'
+import type { PropertyId } from '../states'
+
 /** In the order in which they would hurt. */
 export const severities = ['danger', 'will-not-work', 'poor-practice', 'advice'] as const
 export type Severity = (typeof severities)[number]
 
-export type RuleId =
-  | 'no-neutral'
-  | 'no-permanent-live'
-  | 'no-earth'
-  | 'contact-without-feed'
-  | 'line-neutral-joined'
-  | 'demand-never-calls'
-  | 'call-without-demand'
-  | 'never-settles'
+/** Rules a conductor can break, by what they are about. */
+export const ruleIds = [
+  // What must reach a terminal.
+  'line-neutral-joined',
+  'line-neutral-swapped',
+  'no-earth',
+  'no-neutral',
+  'no-permanent-live',
+  'contact-without-feed',
+  'fewer-cores-than-needed',
+  // Extra-low voltage.
+  'mains-on-extra-low',
+  'extra-low-beside-mains',
+  'transformers-tied',
+  // Conductors and links.
+  'green-yellow-misused',
+  'switched-not-identified',
+  'live-end-loose',
+  'unused-not-safe',
+  'leads-nowhere',
+  'contact-bridged',
+  'more-than-ways',
+  'end-not-found',
+  // Ratings.
+  'load-over-fuse',
+  'fuse-over-cable',
+  'contact-over-rating',
+  'transformer-overloaded',
+  // The scheme as a whole.
+  'second-supply',
+  'pump-beside-its-output',
+  'limit-not-in-series',
+  'no-cylinder-thermostat',
+  'no-bypass',
+] as const
+export type StaticRuleId = (typeof ruleIds)[number]
+
+/** Every finding is by a rule, or by a property of the reachable states. */
+export type RuleId = StaticRuleId | PropertyId
+
+/** A conductor, and which of its ends where it is about one. */
+export interface CoreRef {
+  cable: string
+  core: string
+  end?: 0 | 1
+}
 
 /** Something a check found: what, where, and in which state of the demands. Sentences are made elsewhere. */
 export interface Finding {
@@ -19,18 +59,33 @@ export interface Finding {
   /** Terminals concerned. */
   terminals: string[]
   devices: string[]
-  /** Demands that were wanted when it showed; absent for rules that no demand takes part in. */
+  cores?: CoreRef[]
+  links?: string[]
+  /** Figures of a rating: what there is, what it may be, in which unit. */
+  figures?: { is: number; may: number; unit: string }
+  /** Demands that are not served, or whose circuit is heated. */
   demands?: string[]
   /** Actions that lead from rest to the state in which it shows, in the written grammar. */
   actions?: string[]
+  /** Of a counterexample: did it show in the simulation with the times that parts really take? */
+  reproduced?: boolean
+  /** What cures it, where that can be done with one press. */
+  remedy?: Command
 }
 
-export interface CheckResult {
-  findings: Finding[]
-  /** Combinations of demands that were run. */
-  combinations: number
-  /** Conductor ends that nobody has found. */
-  unknownEnds: number
-  /** Ends recorded but neither seen nor tested. */
-  unverifiedEnds: number
-}
+/** What names a finding from one edit to the next, so that a waiver stays with it. */
+export const findingKey = ({ rule, terminals, devices, cores, links, demands }: Finding): string =>
+  [
+    rule,
+    ...terminals,
+    ...(terminals.length === 0 ? devices : []),
+    ...(cores ?? []).map((c) => `${c.cable}.${c.core}${c.end === undefined ? '' : `.${c.end}`}`),
+    ...(links ?? []),
+    ...(demands ?? []),
+  ].join(' ')
+
+export const isGrave = ({ severity }: { severity: Severity }): boolean =>
+  severity === 'danger' || severity === 'will-not-work'
+
+export const bySeverity = (x: { severity: Severity }, y: { severity: Severity }): number =>
+  severities.indexOf(x.severity) - severities.indexOf(y.severity)

@@ -1,3 +1,7 @@
+export * from './all-states'
 export * from './check'
-export { actionsFor, demandActions, subsets } from './demand-rules'
+export * from './demand-actions'
 export * from './finding'
+export { staticFindings } from './rules'
+export * from './study'
+export * from './fault-run'

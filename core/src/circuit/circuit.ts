@@ -221,6 +221,8 @@ export interface CompiledSource {
 /** The installation made ready for computing: indices instead of names. Holds no state; one serves many simulations. */
 export interface Circuit {
   installation: Installation
+  /** The document has no pipes: these were laid in from what it is for. */
+  pipesAssumed: boolean
   /** Angular frequency of the supply, rad/s. */
   omega: number
   atoms: Atom[]

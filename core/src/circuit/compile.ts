@@ -14,6 +14,7 @@ export function compile(document: Installation): Circuit {
   const installation = withPlant(document)
   const circuit: Circuit = {
     installation,
+    pipesAssumed: installation !== document,
     omega: 2 * Math.PI * installation.supply.frequency,
     atoms: [],
     atomIndex: new Map(),

@@ -34,11 +34,6 @@ describe('an installation document', () => {
     ],
     ['two things of one id', (d) => (d.devices[1].id = 'spur'), '"spur" is already the id of devices.0.id'],
     [
-      'more conductors than ways',
-      (d) => (d.cables[0].cores[1].ends[1] = { at: 'terminal', terminal: 'wc.1' }),
-      'wc.1 takes 1 conductor and is given 2',
-    ],
-    [
       'a demand on a contact that is not there',
       (d) => (d.intent.demands[0].channel = { device: 'programmer', contact: 'third' }),
       '"programmer" has no contact "third"',

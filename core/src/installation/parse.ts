@@ -46,7 +46,8 @@ export function problemsOf(error: z.ZodError): DocumentProblem[] {
 
 /**
  * Reads an installation from anything. Throws {@link DocumentError} naming every field that is wrong: shape first,
- * then references (two things of one id, a terminal or device that does not exist, more conductors than ways).
+ * then references (two things of one id, a terminal or device that does not exist). What is badly wired is read as it is:
+ * that is for the checks to say.
  */
 export function parseInstallation(input: unknown, types: TypeDirectory): Installation {
   const parsed = installationSchema.safeParse(input)
@@ -80,7 +81,7 @@ export function referenceProblems(doc: Installation, shipped: TypeDirectory): Do
   doc.links.forEach((l, i) => claim(`links.${i}.id`, l.id))
 
   const places = new Set(doc.places.map((p) => p.id))
-  const terminals = new Map<TerminalRef, number>()
+  const terminals = new Set<TerminalRef>()
   doc.devices.forEach((device, i) => {
     if (!places.has(device.place)) say(`devices.${i}.place`, `there is no place "${device.place}"`)
     const offered = types.terminalsOf(device.type)
@@ -99,7 +100,7 @@ export function referenceProblems(doc: Installation, shipped: TypeDirectory): Do
         const problem = types.programmeProblem(device.type, control, step.value)
         if (problem) say(`devices.${i}.programme.${control}.${k}.value`, problem)
       })
-    for (const id of offered) terminals.set(`${device.id}.${id}`, 4)
+    for (const id of offered) terminals.add(`${device.id}.${id}`)
   })
   doc.types.forEach((t, i) => {
     const at = types.versionOf(t.id)
@@ -111,13 +112,11 @@ export function referenceProblems(doc: Installation, shipped: TypeDirectory): Do
     centre.terminals.forEach((t, k) => {
       const ref = `${centre.id}.${t.id}`
       if (terminals.has(ref)) say(`wiringCentres.${i}.terminals.${k}.id`, `terminal "${t.id}" stands twice`)
-      terminals.set(ref, t.ways)
+      terminals.add(ref)
     })
   })
-  const connectors = new Map(doc.connectors.map((c) => [c.id, c.ways]))
+  const connectors = new Set(doc.connectors.map((c) => c.id))
 
-  const used = new Map<string, number>()
-  const count = (key: string) => used.set(key, (used.get(key) ?? 0) + 1)
   doc.cables.forEach((cable, i) => {
     const ids = new Set<string>()
     cable.cores.forEach((core, k) => {
@@ -127,11 +126,9 @@ export function referenceProblems(doc: Installation, shipped: TypeDirectory): Do
       core.ends.forEach((end, e) => {
         if (end.at === 'terminal' || end.at === 'parked') {
           if (!terminals.has(end.terminal)) say(`${at}.ends.${e}.terminal`, `there is no terminal "${end.terminal}"`)
-          else count(end.terminal)
         } else if (end.at === 'connector') {
           if (!connectors.has(end.connector))
             say(`${at}.ends.${e}.connector`, `there is no connector "${end.connector}"`)
-          else count(`connector ${end.connector}`)
         }
       })
     })
@@ -143,10 +140,6 @@ export function referenceProblems(doc: Installation, shipped: TypeDirectory): Do
       if (!terminals.has(ref)) say(`links.${i}.between.${e}`, `there is no terminal "${ref}"`)
     }),
   )
-  for (const [key, n] of used) {
-    const ways = terminals.get(key) ?? connectors.get(key.replace('connector ', ''))!
-    if (n > ways) say('cables', `${key} takes ${ways} conductor${ways === 1 ? '' : 's'} and is given ${n}`)
-  }
   pipeProblems(doc, types, say)
   intentProblems(doc, types, say)
   return problems

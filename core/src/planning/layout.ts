@@ -26,7 +26,7 @@ export class Layout {
   readonly links: Link[] = []
   readonly terminals: WiringCentreTerminal[] = []
   private readonly functions = new Map<string, { legend: string; waiting: Waiting[] }>()
-  private readonly spares: Waiting[] = []
+  private readonly spares: (Waiting & { legend: string })[] = []
 
   constructor(
     private readonly centre: string,
@@ -69,24 +69,25 @@ export class Layout {
       if (sleeve) core.sleeve = sleeve
       cores.push(core)
       if (taken) this.bring(taken.wire.to, core)
-      else this.spares.push({ core, end: 1 })
+      else this.spares.push({ core, end: 1, legend: 'Spare' })
     }
     this.cables.push({ id, label, lengthM, ratedForMains: true, cores })
   }
 
-  /** A device's own fixed lead: its colours are given. */
+  /** A device's own fixed lead: its colours are given. One that goes nowhere is cut back, or parked in a terminal of its own. */
   lead(
     id: string,
     label: string,
     device: string,
-    cores: readonly { terminal: string; colour: Colour; to: string | null }[],
+    cores: readonly { terminal: string; colour: Colour; to: string | { parked: string } | null }[],
   ): void {
     const made = cores.map(({ terminal, colour, to }, i): Core => {
       // Two cores of one lead may have one colour.
       const before = cores.slice(0, i).filter((c) => c.colour === colour).length
       const id = before > 0 ? `${colour}-${before + 1}` : colour
       const core: Core = { id, colour, areaMm2: 0.75, ends: [at(`${device}.${terminal}`), { at: 'cut-back' }] }
-      if (to !== null) this.bring(to, core)
+      if (typeof to === 'string') this.bring(to, core)
+      else if (to) this.spares.push({ core, end: 1, legend: to.parked })
       return core
     })
     this.cables.push({ id, label, lengthM: 1, ratedForMains: true, leadOf: device, cores: made })
@@ -98,13 +99,14 @@ export class Layout {
     label: string,
     cores: readonly { colour: Colour; from: string; to: string }[],
     lengthM: number,
+    areaMm2 = 0.75,
   ): void {
     this.cables.push({
       id,
       label,
       lengthM,
       ratedForMains: true,
-      cores: cores.map(({ colour, from, to }) => ({ id: colour, colour, areaMm2: 0.75, ends: [at(from), at(to)] })),
+      cores: cores.map(({ colour, from, to }) => ({ id: colour, colour, areaMm2, ends: [at(from), at(to)] })),
     })
   }
 
@@ -125,7 +127,8 @@ export class Layout {
         before = ref
       }
     }
-    for (const { core, end } of this.spares) core.ends[end] = { at: 'parked', terminal: this.terminal('Spare', 1) }
+    for (const { core, end, legend } of this.spares)
+      core.ends[end] = { at: 'parked', terminal: this.terminal(legend, 1) }
   }
 
   private bring(to: string, core: Core): void {

@@ -26,7 +26,6 @@ export function planMoreZones(brief: PlanBrief, id: string, name: string): Insta
     layout.function('valve-hw', `${hotWater} valve`)
   }
   layout.function('call', 'Boiler call')
-  if (towels) layout.function('parked', 'Parked, live')
 
   system.spur()
   system.programmer({ heating: 'HTG-ON', hotWater: hasHotWater ? 'HW-ON' : undefined }, 'programmer-three-channel')
@@ -85,7 +84,14 @@ export function planMoreZones(brief: PlanBrief, id: string, name: string): Insta
   if (towels) {
     system.device('zv-t', `${towels} valve`, 'two-port-valve-six-wire')
     // White is live while the valve is shut: it is parked in a terminal of its own.
-    system.lead('zv-t', `${towels} valve`, { M: 'valve-t', N: 'N', E: 'E', SF: 'L', SO: 'call', SC: 'parked' })
+    system.lead('zv-t', `${towels} valve`, {
+      M: 'valve-t',
+      N: 'N',
+      E: 'E',
+      SF: 'L',
+      SO: 'call',
+      SC: { parked: 'White, live while shut' },
+    })
     system.demand({
       id: 'towel-rails',
       name: towels,

@@ -24,6 +24,8 @@ export function planSingleZoneElectric(brief: PlanBrief, id: string, name: strin
     { L: 'own-circuit.L', N: 'own-circuit.N', E: 'own-circuit.E' },
     'boiler',
     4,
+    // Behind a breaker of 32 A.
+    4,
   )
   layout.cable(
     'call-cable',

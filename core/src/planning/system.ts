@@ -233,7 +233,7 @@ export class PlannedSystem {
   }
 
   /** A device's own lead; `to` says which function each of its terminals goes to, null where it is cut back. */
-  lead(device: string, label: string, to: Record<string, string | null>): void {
+  lead(device: string, label: string, to: Record<string, string | { parked: string } | null>): void {
     const type = this.devices.find((d) => d.id === device)!.type
     const cores = deviceType(type)
       .terminals.filter((t) => t.lead && !t.internal)
@@ -359,13 +359,20 @@ export class PlannedSystem {
   }
 
   /** Line, neutral and, where given, earth from terminals straight to a device's own, past the wiring centre. */
-  direct(id: string, label: string, from: { L: string; N: string; E?: string }, device: string, lengthM: number): void {
+  direct(
+    id: string,
+    label: string,
+    from: { L: string; N: string; E?: string },
+    device: string,
+    lengthM: number,
+    areaMm2?: number,
+  ): void {
     const { wanted } = coloursOf(this.brief.supply)
     const cores = mains.flatMap(({ terminal, use }) => {
       const at = from[terminal as 'L' | 'N' | 'E']
       return at === undefined ? [] : [{ colour: wanted[use][0], from: at, to: `${device}.${terminal}` }]
     })
-    this.layout.direct(id, label, cores, lengthM)
+    this.layout.direct(id, label, cores, lengthM, areaMm2)
   }
 
   /** Allocates terminals and links, lays the pipes, and returns the parsed document. Call once. */

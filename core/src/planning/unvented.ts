@@ -72,7 +72,7 @@ export function planUnvented(brief: PlanBrief, id: string, name: string): Instal
   system.twoWire('high-limit', 'High limit', 'cylinder-high-limit', ['cylinder', 'Cylinder'], 'limit', 'valve-hw')
   system.twoPortValve('zv-hw', `${hotWater} valve`, 'valve-hw', 'call')
   system.hotWater(hotWater, { circuit: { valves: [{ device: 'zv-hw' }] }, call })
-  system.device('own-circuit', 'Immersion circuit', 'own-circuit', 'cylinder')
+  system.device('own-circuit', 'Immersion circuit', 'own-circuit', 'cylinder', { breaker: 16 })
   system.device('immersion', 'Immersion heater', 'immersion-heater', 'cylinder')
   system.direct(
     'immersion-flex',
@@ -80,6 +80,7 @@ export function planUnvented(brief: PlanBrief, id: string, name: string): Instal
     { L: 'own-circuit.L', N: 'own-circuit.N', E: 'own-circuit.E' },
     'immersion',
     1,
+    1.5,
   )
   system.pump()
   return system.installation(id, name, 'Two-port, unvented cylinder')

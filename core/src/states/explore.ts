@@ -49,6 +49,8 @@ export interface ExploreOptions {
   damage?: DamageState
   /** Whether zones that are alike are counted together; left out, they are. */
   together?: boolean
+  /** Left at the first breach for which this is true; the answer is then not complete. */
+  until?: (breach: Breach) => boolean
 }
 
 const unsettled: Breach = { property: 'settles', demands: [], devices: [], terminals: [] }
@@ -78,6 +80,7 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
   const firstSeen = new Map<string, { breach: Breach; state: number; by?: Happening }>()
   const table = new Map<string, Omit<Settled, 'outcomes'> & { outcomes: Map<string, Outcome> }>()
   const isolated = new Map<string, Breach[]>()
+  let enough = false
 
   const enter = (from: number, by: Happening | null): number => {
     const text = machine.save()
@@ -95,7 +98,9 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
   const note = (state: number, breaches: Breach[], by?: Happening) => {
     for (const breach of breaches) {
       const key = breachKey(breach)
-      if (!firstSeen.has(key)) firstSeen.set(key, { breach, state, by })
+      if (firstSeen.has(key)) continue
+      firstSeen.set(key, { breach, state, by })
+      if (options.until?.(breach)) enough = true
     }
   }
   const judgeSettled = (state: number) => {
@@ -120,7 +125,7 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
   note(0, transientBreaches(circuit, machine))
   let settled = 0
   let at = 0
-  for (; at < states.length && states.length < most; at++) {
+  for (; at < states.length && states.length < most && !enough; at++) {
     if (at % stride === stride - 1) yield states.length
     const state = states[at]
     machine.load(state)

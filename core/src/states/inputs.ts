@@ -51,6 +51,12 @@ function leavesOfContact(circuit: Circuit, { device: id, contact }: ContactRef):
   return leaves
 }
 
+/** The input that works one contact of a demand. */
+export const inputOf = (circuit: Circuit, at: ContactRef): Input => ({
+  device: at.device,
+  leaves: leavesOfContact(circuit, at),
+})
+
 const leafKey = (leaf: Leaf): string => (leaf.kind === 'sensor' ? `s${leaf.sensor}` : `c${leaf.control}`)
 
 /** Every free input of an installation: those of its demands first, then limits and sensors that no demand has. */

@@ -1,21 +1,10 @@
-import {
-  electricsOf,
-  LINE,
-  RETURN,
-  shortCircuit,
-  FED,
-  type Circuit,
-  type CircuitState,
-  type Electrics,
-} from '../circuit'
+import { type Circuit, type CircuitState, type Electrics } from '../circuit'
 import {
   behaviours,
   Bus,
   checkOf,
-  damageKey,
   holds,
   lockedOut,
-  NOT_HELD,
   noDamage,
   readGates,
   readRising,
@@ -28,29 +17,9 @@ import {
 } from '../simulation'
 import { flowsOf } from '../water'
 import type { Stands, Waters } from '../trace'
+import { Answers, MIDDLE, WORKING, type Answer } from './answers'
 import { inputsOf, type Input } from './inputs'
-
-/** What the electrical answer for one state of the contacts says that matters here. */
-interface Answer {
-  short: boolean
-  /** Is a terminal that must stay at extra-low voltage joined to the mains' line? The first such atom, else −1. */
-  mainsAt: number
-  /** Per load: 0 below its drop-out, 1 between, 2 from its pull-in. */
-  volts: Uint8Array
-  /** Per load: do half-waves hold its rotor? */
-  held: Uint8Array
-  /** A load under more volts than it withstands, else −1. */
-  burnt: number
-  /** Kept only where bus ports look at nets. */
-  electrics?: Electrics
-}
-
-const LOW = 0
-const MIDDLE = 1
-const WORKING = 2
-
-/** A phase that ends by itself some time, and one that does not. */
-const PENDING = 1e15
+import { PENDING, slotsOf, type Slot } from './slots'
 
 /**
  * An installation with time taken out: contacts, valves, bus messages and sequences stand as they do in the simulation and
@@ -75,7 +44,6 @@ export class Machine implements Stands, Waters {
   private readonly phases: BehaviourState[]
   private readonly view: View
   private readonly damage: DamageState
-  private readonly damaged: string
   private readonly supplied: Uint8Array
   private readonly gates: { gates: Uint8Array; pumps: Uint8Array }
   private readonly rising: Uint8Array
@@ -86,9 +54,7 @@ export class Machine implements Stands, Waters {
   private readonly watches: Record<string, Check>[]
   private readonly warm: Check[]
   private known: Float64Array | undefined
-  private readonly answers = new Map<string, Answer>()
-  private readonly extraLow: number[]
-  private readonly varying: { control: number; values: string[] }[]
+  private readonly answers: Answers
   private now!: Answer
   private readonly text: Uint8Array
 
@@ -98,7 +64,7 @@ export class Machine implements Stands, Waters {
   ) {
     this.inputs = inputsOf(circuit)
     this.damage = damage ?? noDamage(circuit)
-    this.damaged = damageKey(this.damage)
+    this.answers = new Answers(circuit, this.damage)
     this.values = circuit.controls.map((c) => c.initial)
     this.sensing = new Uint8Array(circuit.sensors.length)
     for (const { leaves, beside } of this.inputs)
@@ -126,11 +92,23 @@ export class Machine implements Stands, Waters {
       const marks = [...new Set([0, ...makesAt, ...letsGoAt, ...latched, 1])].sort((x, y) => x - y)
       return marks.flatMap((mark, i) => (i === 0 ? [mark] : [(marks[i - 1] + mark) / 2, mark]))
     })
-    this.extraLow = circuit.devices.flatMap(({ type, device }) =>
-      type.terminals.filter((t) => t.extraLow).map((t) => circuit.atomIndex.get(`${device.id}.${t.id}`)!),
+    this.slots = slotsOf(
+      {
+        circuit,
+        damage: this.damage,
+        values: this.values,
+        sensing: this.sensing,
+        closed: this.closed,
+        energised: this.energised,
+        working: this.working,
+        travel: this.travel,
+        bus: this.bus,
+        phases: this.phases,
+        places: this.places,
+        placeOf: (actuator) => this.placeOf(actuator),
+      },
+      this.inputs,
     )
-    this.varying = varyingControls(circuit, this.inputs)
-    this.slots = this.slotsOf()
     this.text = new Uint8Array(this.slots.length + 1)
     this.view = {
       controls: this.values,
@@ -328,7 +306,7 @@ export class Machine implements Stands, Waters {
     const { slots } = this
     for (let i = 0; i < slots.length; i++) slots[i].write(state.charCodeAt(i))
     this.changed = state.charCodeAt(slots.length) === 1
-    this.now = this.answer()
+    this.now = this.answers.of(this.closed)
     this.waterMoved()
   }
 
@@ -336,49 +314,13 @@ export class Machine implements Stands, Waters {
 
   /** Everything but contacts answers at once to what it sees. */
   private react(): void {
-    this.now = this.answer()
+    this.now = this.answers.of(this.closed)
     if (this.now.short) return
     this.updateLoads()
     this.updateTravel()
     if (this.now.electrics) this.updateBus(this.now.electrics)
     this.waterMoved()
     this.updateBehaviours()
-  }
-
-  private answer(): Answer {
-    let key = ''
-    const { closed } = this
-    for (let i = 0; i < closed.length; i += 16) {
-      let bits = 0
-      for (let k = 0; k < 16 && i + k < closed.length; k++) bits |= closed[i + k] << k
-      key += String.fromCharCode(bits)
-    }
-    let found = this.answers.get(key)
-    if (!found) this.answers.set(key, (found = this.solve(`${key}|${this.damaged}`)))
-    return found
-  }
-
-  private solve(key: string): Answer {
-    const { circuit } = this
-    const electrics = electricsOf(circuit, this.joins, key)
-    const { netOf, poles } = electrics.nets
-    const volts = new Uint8Array(circuit.loads.length)
-    const held = new Uint8Array(circuit.loads.length)
-    let burnt = -1
-    circuit.loads.forEach(({ pullsIn, dropsOut, holdsOn, withstands }, i) => {
-      const v = electrics.loadVolts[i]
-      volts[i] = this.damage.openLoads[i] || v < dropsOut ? LOW : v < pullsIn ? MIDDLE : WORKING
-      held[i] = !this.damage.openLoads[i] && electrics.loadMeans[i] >= holdsOn ? 1 : 0
-      if (v > withstands && !this.damage.openLoads[i]) burnt = i
-    })
-    return {
-      short: shortCircuit(circuit, electrics.nets) || secondariesShorted(circuit, electrics),
-      mainsAt: this.extraLow.find((atom) => poles[netOf[atom]] & LINE) ?? -1,
-      volts,
-      held,
-      burnt,
-      ...(circuit.buses.length > 0 && { electrics }),
-    }
   }
 
   private updateLoads(): void {
@@ -504,116 +446,4 @@ export class Machine implements Stands, Waters {
       }
     })
   }
-
-  private slotsOf(): Slot[] {
-    const { circuit, travel, bus } = this
-    const of = (device: number, part: string, read: () => number, write: (value: number) => void): Slot => ({
-      device,
-      part,
-      read,
-      write,
-    })
-    const bits = (array: Uint8Array, i: number) => [() => array[i], (value: number) => void (array[i] = value)] as const
-    return [
-      ...this.varying.map(({ control, values }) =>
-        of(
-          circuit.controls[control].device,
-          `control ${circuit.controls[control].id}`,
-          () => values.indexOf(String(this.values[control])),
-          (value) => (this.values[control] = values[value]),
-        ),
-      ),
-      ...circuit.sensors.map((s, i) => of(s.device, `sensor ${s.part.id}`, ...bits(this.sensing, i))),
-      ...circuit.contacts.map((c, i) => of(c.device, `contact ${c.part.id} ${c.throw}`, ...bits(this.closed, i))),
-      ...circuit.loads.map((l, i) =>
-        of(
-          l.device,
-          `load ${l.part.id}`,
-          () => this.energised[i] | (this.working[i] << 1),
-          (value) => {
-            this.energised[i] = value & 1
-            this.working[i] = value >> 1
-          },
-        ),
-      ),
-      ...circuit.actuators.map((a, i) =>
-        of(
-          a.device,
-          `travel ${a.part.id}`,
-          () => this.placeOf(i) * 3 + Math.sign(travel.velocity[i]) + 1,
-          (value) => {
-            travel.velocity[i] = (value % 3) - 1
-            travel.position[i] =
-              this.damage.heldActuators[i] !== NOT_HELD
-                ? this.damage.heldActuators[i]
-                : this.places[i][Math.floor(value / 3)]
-          },
-        ),
-      ),
-      ...circuit.cams.map(({ actuator }, i) => {
-        const { device, part } = circuit.actuators[actuator]
-        const nth = circuit.cams.slice(0, i).filter((c) => c.actuator === actuator).length
-        return of(device, `cam ${part.id} ${nth}`, ...bits(travel.cams, i))
-      }),
-      ...circuit.behaviours.map((b, i) =>
-        of(
-          b.device,
-          `sequence ${b.part.id}`,
-          () => phaseNumber(this.phases[i]),
-          (value) => (this.phases[i] = phaseOf(value)),
-        ),
-      ),
-      ...circuit.buses.flatMap((b, i) => [
-        of(b.device, `bus ${b.part.id} said`, ...bits(bus.said, i)),
-        of(
-          b.device,
-          `bus ${b.part.id} under way`,
-          () => (bus.due[i] < Infinity ? 1 : 0) + (bus.peer[i] + 1) * 2,
-          (value) => {
-            bus.due[i] = value & 1 ? PENDING : Infinity
-            bus.peer[i] = (value >> 1) - 1
-          },
-        ),
-      ]),
-    ]
-  }
 }
-
-/** One thing of a state that can change, and whose it is. */
-export interface Slot {
-  device: number
-  part: string
-  read(): number
-  write(value: number): void
-}
-
-const phaseNames: string[] = []
-/** A phase and whether it ends by itself, as one number. */
-function phaseNumber({ phase, until }: BehaviourState): number {
-  let at = phaseNames.indexOf(phase)
-  if (at < 0) at = phaseNames.push(phase) - 1
-  return at * 2 + (until < Infinity ? 1 : 0)
-}
-const phaseOf = (value: number): BehaviourState => ({
-  phase: phaseNames[value >> 1],
-  until: value & 1 ? PENDING : Infinity,
-})
-
-/** Controls that an input, a limit, a lockout or a valve's motor can change, with the values they have. */
-function varyingControls(circuit: Circuit, inputs: readonly Input[]): { control: number; values: string[] }[] {
-  const changing = new Set(inputs.flatMap((i) => i.leaves.flatMap((l) => (l.kind === 'choice' ? [l.control] : []))))
-  for (const { device, part } of circuit.actuators)
-    if (part.latch) changing.add(circuit.devices[device].controlIndex.get(part.latch.control)!)
-  for (const { throws } of circuit.behaviours) if (throws) changing.add(throws.control)
-  return [...changing]
-    .sort((x, y) => x - y)
-    .map((control) => {
-      const { device, id } = circuit.controls[control]
-      const kind = circuit.devices[device].type.controls.find((c) => c.id === id)!
-      return { control, values: kind.kind === 'choice' ? kind.values.map((v) => v.id) : [] }
-    })
-}
-
-/** Are both sides of a transformer's secondary in one net? */
-const secondariesShorted = ({ transformers }: Circuit, { nets: { netOf, poles } }: Electrics): boolean =>
-  transformers.some(({ fed }) => (poles[netOf[fed]] & (FED | RETURN)) === (FED | RETURN))

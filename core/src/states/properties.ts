@@ -24,6 +24,7 @@ export const properties = [
   'isolates',
   'demand-served',
   'no-heat-without-demand',
+  'valves-rest',
   'settles',
 ] as const
 export type PropertyId = (typeof properties)[number]
@@ -74,7 +75,7 @@ export function settledBreaches(at: Judged, judgeService: boolean): Breach[] {
     const property = asked.length === 0 ? 'all-off-ends-calls' : 'no-call-without-demand'
     found.push(breach(property, { devices: [call.boiler], terminals: [inputTerminal(circuit, call)] }))
   }
-  found.push(...uncalledHeat(at, asked))
+  found.push(...uncalledHeat(at, asked), ...uncalledOpen(at, asked))
   for (const load of deadHeads(at)) {
     const { device } = circuit.loads[load]
     found.push(breach('flow-where-pumped', { devices: [circuit.devices[device].device.id] }))
@@ -87,19 +88,40 @@ function inputTerminal(circuit: Circuit, call: { boiler: string; input: string }
   return `${call.boiler}.${type.inputs.find((i) => i.id === call.input)!.terminal}`
 }
 
-/** Circuits that warm although nobody who may warm them is wanted. */
+/** Circuits that warm although nobody who may warm them is wanted, or while their demand has to wait for another. */
 function uncalledHeat(at: Judged, asked: readonly Demand[]): Breach[] {
   const { circuit } = at
   const { demands } = circuit.installation.intent
   const warm = warmEmitters(at)
   if (warm.length === 0) return []
-  const allowed = new Set(asked.flatMap((d) => [d.id, ...d.companions]))
+  const runs = asked.filter((d) => !goesFirst(at, d))
+  const allowed = new Set(runs.flatMap((d) => [d.id, ...d.companions]))
   return warm.flatMap((e): Breach[] => {
     const { id } = circuit.devices[circuit.water.emitters[e].device].device
     const owners = demands.filter((d) => d.circuit.emitters?.includes(id))
     if (owners.length === 0 || owners.some((d) => allowed.has(d.id))) return []
     return [breach('no-heat-without-demand', { demands: [owners[0].id], devices: [id] })]
   })
+}
+
+/** Circuits behind normally closed valves that stand open although nobody they serve is wanted. */
+function uncalledOpen(at: Judged, asked: readonly Demand[]): Breach[] {
+  const { circuit } = at
+  const { demands } = circuit.installation.intent
+  const allowed = new Set(asked.flatMap((d) => [d.id, ...d.companions]))
+  const opened = new Set(demands.filter((d) => allowed.has(d.id)).flatMap((d) => d.circuit.valves.map((v) => v.device)))
+  return demands.flatMap((demand): Breach[] => {
+    const valves = demand.circuit.valves.map((v) => v.device)
+    if (allowed.has(demand.id) || valves.every((v) => opened.has(v))) return []
+    const restsShut = valves.some((v) => portsAt(circuit, v).every((p) => p.part.openFrom > 0))
+    if (!restsShut || !circuitOpen(at, demand)) return []
+    return [breach('valves-rest', { devices: valves.slice(0, 1) })]
+  })
+}
+
+function portsAt(circuit: Circuit, valve: string): Circuit['ports'] {
+  const index = circuit.deviceIndex.get(valve)!
+  return circuit.ports.filter((p) => p.device === index)
 }
 
 /** Isolators by source: the contacts of its own device. */

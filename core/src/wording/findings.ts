@@ -1,5 +1,15 @@
-import type { CheckResult, Finding, Severity } from '../checks'
+import {
+  isGrave,
+  type AllStates,
+  type CheckResult,
+  type CoreRef,
+  type Finding,
+  type Known,
+  type RuleId,
+  type Severity,
+} from '../checks'
 import type { Circuit } from '../circuit'
+import type { PropertyId } from '../states'
 import { deviceName, terminalName } from './names'
 
 export const severityWords: Record<Severity, string> = {
@@ -16,85 +26,292 @@ export interface FindingText {
   remedy: string
 }
 
+/** What a finding's sentences are made of. */
+interface Words {
+  terminal: string
+  terminals: string
+  device: string
+  devices: string
+  /** "black of Boiler cable", "black of Boiler cable, end at the boiler". */
+  core: string
+  demands: string
+  figure: string
+  limit: string
+}
+
+const round = (value: number) => String(Math.round(value * 100) / 100)
+
+const played = 'Play it back in Trace: the first open point is named there.'
+const playedBack = 'Play it back in Trace: the chain of causes is named there.'
+
+const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
+  'no-neutral': (w) => ({
+    title: `No neutral at ${w.terminal}`,
+    reason: `${w.device} needs a neutral that no switch interrupts but the isolator's.`,
+    remedy: 'Bring a conductor from a Neutral terminal.',
+  }),
+  'no-permanent-live': (w) => ({
+    title: `No permanent live at ${w.terminal}`,
+    reason: `${w.device} must stay under supply whatever the controls do.`,
+    remedy: 'Bring a conductor from a Line terminal.',
+  }),
+  'no-earth': (w) => ({
+    title: `No earth at ${w.terminal}`,
+    reason: `A line conductor touching ${w.device} would leave it live.`,
+    remedy: 'Bring the green-yellow conductor from an Earth terminal.',
+  }),
+  'contact-without-feed': (w) => ({
+    title: `Nothing feeds ${w.terminal}`,
+    reason: 'The contact may make, but it has nothing to pass on.',
+    remedy: 'Bring it its feed from the wiring centre.',
+  }),
+  'fewer-cores-than-needed': (w) => ({
+    title: `No spare conductor for ${w.terminal}`,
+    reason: `Every conductor of the cables at ${w.device} is taken.`,
+    remedy: 'Bring a cable with more conductors, or give one of them up.',
+  }),
+  'line-neutral-joined': (w) => ({
+    title: 'Line joined to neutral or earth',
+    reason: 'With every control at rest: the fuse blows.',
+    remedy: w.terminals ? `Look at ${w.terminals}.` : 'Follow the live path in Trace.',
+  }),
+  'line-neutral-swapped': (w) => ({
+    title: `Line and neutral swapped at ${w.device}`,
+    reason: 'Its switches would break the neutral and leave it live.',
+    remedy: 'Exchange the two conductors, after finding out at which end they crossed.',
+  }),
+  'mains-on-extra-low': (w) => ({
+    title: `Mains on ${w.terminal}`,
+    reason: 'An extra-low-voltage terminal: its board burns, and what it leads to is live.',
+    remedy: 'Take the conductor off. Test what stood under mains before it is used again.',
+  }),
+  'extra-low-beside-mains': (w) => ({
+    title: `${w.core}: mains in a cable that is not insulated for it`,
+    reason: 'Its insulation is for extra-low voltage only.',
+    remedy: 'Run mains in a cable of its own.',
+  }),
+  'transformers-tied': (w) => ({
+    title: `Secondaries of ${w.devices} tied together`,
+    reason: 'Two transformers never share a wire: one drives the other, and isolating one leaves its primary live.',
+    remedy: 'Keep their circuits apart.',
+  }),
+  'green-yellow-misused': (w) => ({
+    title: `${w.core} is used for something other than earth`,
+    reason: 'The next person will take it for earth.',
+    remedy: 'Bring another conductor. Green-yellow is never sleeved into something else.',
+  }),
+  'switched-not-identified': (w) => ({
+    title: `${w.core} does what its colour does not say`,
+    reason: 'Colours prove nothing; without a sleeve they mislead.',
+    remedy: 'Sleeve it at both ends.',
+  }),
+  'live-end-loose': (w) => ({
+    title: `${w.core} is loose and can be live`,
+    reason: 'Whatever it touches is live with it.',
+    remedy: 'Isolate. Connect it, or cut it back and make it safe.',
+  }),
+  'unused-not-safe': (w) => ({
+    title: w.terminal ? `${w.core} is parked beside a conductor in use` : `${w.core} is loose`,
+    reason: 'An unused conductor belongs in a terminal of its own, or cut back.',
+    remedy: w.terminal ? 'Park it in a spare terminal.' : 'Cut it back, or park it in a spare terminal.',
+  }),
+  'leads-nowhere': (w) => ({
+    title: `${w.core} leads nowhere at ${w.terminal}`,
+    reason: 'Nothing else is on that terminal.',
+    remedy: 'Land it where its function is, or park it.',
+  }),
+  'contact-bridged': (w, { links }) => ({
+    title: `Something bridges ${w.terminals}`,
+    reason: 'The contact can do nothing: what it should break is always made.',
+    remedy: links?.length ? 'Cut the factory link.' : 'Find the link or conductor that goes round it.',
+  }),
+  'more-than-ways': (w) => ({
+    title: `${w.figure} in ${w.terminal}, which takes ${w.limit}`,
+    reason: 'One of them works loose, or is not clamped at all.',
+    remedy: 'Give one of them a terminal of its own, linked to this one.',
+  }),
+  'end-not-found': (w) => ({
+    title: `${w.core}: end not found`,
+    reason: 'What it is joined to is not known, and not counted as joined.',
+    remedy: 'Find it before power goes on.',
+  }),
+  'load-over-fuse': (w) => ({
+    title: `${w.figure} behind ${w.device}, fused at ${w.limit}`,
+    reason: 'With everything on the fuse opens.',
+    remedy: 'Divide the load, or have it fed from its own circuit.',
+  }),
+  'fuse-over-cable': (w) => ({
+    title: `${w.core} behind a fuse of ${w.figure}; it carries ${w.limit}`,
+    reason: 'It would burn before the fuse opens.',
+    remedy: 'Fit a smaller fuse before it, or a larger conductor.',
+  }),
+  'contact-over-rating': (w) => ({
+    title: `${w.figure} through ${w.terminals}, usual rating ${w.limit}`,
+    reason: 'Contacts of controls weld under more than they are made for.',
+    remedy: 'Read the rating on the device; switch the load through a relay or contactor.',
+  }),
+  'transformer-overloaded': (w) => ({
+    title: `${w.figure} on ${w.device}, made for ${w.limit}`,
+    reason: 'Its voltage sinks with everything on, and its fuse or winding goes.',
+    remedy: 'A larger transformer, or a second one with its own valves.',
+  }),
+  'second-supply': (w) => ({
+    title: `Two points of isolation: ${w.devices}`,
+    reason: 'Switching one off leaves the other live.',
+    remedy: 'Label both at the wiring centre; isolate both.',
+  }),
+  'pump-beside-its-output': (w) => ({
+    title: `${w.device} is not on the boiler's pump output`,
+    reason: 'The boiler cannot run it on after a call, and its heat has nowhere to go.',
+    remedy: 'Feed it from the pump output.',
+  }),
+  'limit-not-in-series': (w) => ({
+    title: `${w.device} does not shut the hot water valve`,
+    reason: 'Over its temperature the cylinder must lose its heat by a valve that closes without power.',
+    remedy: 'Put its contact in series with a normally closed hot water valve.',
+  }),
+  'no-cylinder-thermostat': (w) => ({
+    title: `${w.demands} has no cylinder thermostat`,
+    reason: 'Only the clock ends it: the cylinder gets as hot as the boiler.',
+    remedy: 'Fit one.',
+  }),
+  'no-bypass': (w) => ({
+    title: `${w.device} has no way when every circuit is shut`,
+    reason: 'It runs against closed valves, in overrun for minutes.',
+    remedy: 'Fit an automatic bypass, or leave one radiator open.',
+  }),
+  'no-short': () => ({
+    title: 'Line meets neutral or earth',
+    reason: 'On the way there the fuse blows.',
+    remedy: 'Play it back in Trace and follow the live path.',
+  }),
+  'extra-low-stays-low': (w) => ({
+    title: `Mains reaches ${w.terminal}`,
+    reason: 'An extra-low-voltage terminal: what hangs on it burns.',
+    remedy: playedBack,
+  }),
+  'no-call-without-demand': (w) => ({
+    title: `${w.device} is called at ${w.terminal} by a demand that is not its own`,
+    reason: 'It runs at the wrong time or at the wrong temperature.',
+    remedy: playedBack,
+  }),
+  'all-off-ends-calls': (w) => ({
+    title: `${w.device} is called with no demand`,
+    reason: 'With everything off it fires on.',
+    remedy: playedBack,
+  }),
+  'flow-where-pumped': (w) => ({
+    title: `${w.device} runs against closed valves`,
+    reason: 'No water moves: the boiler overheats and the pump wears.',
+    remedy: playedBack,
+  }),
+  isolates: (w) => ({
+    title: `${w.terminal} stays live when ${w.device} is switched off`,
+    reason: 'Another supply passes it.',
+    remedy: 'Find where the two supplies meet, and part them.',
+  }),
+  'demand-served': (w) => ({
+    title: `${w.demands}: its circuit does not open, or the boiler is not called`,
+    reason: 'The demand is wanted, and nothing comes of it.',
+    remedy: played,
+  }),
+  'no-heat-without-demand': (w) => ({
+    title: `${w.demands} warms without being wanted`,
+    reason: `Hot water goes through ${w.devices}.`,
+    remedy: playedBack,
+  }),
+  'valves-rest': (w) => ({
+    title: `${w.device} stands open with nobody wanting it`,
+    reason: 'Its motor is fed for ever, and its circuit warms whenever the boiler runs.',
+    remedy: playedBack,
+  }),
+  settles: () => ({
+    title: 'The installation never settles',
+    reason: 'Something switches itself off again and again.',
+    remedy: 'Play it back in Trace and watch which contact starts the round.',
+  }),
+}
+
+const listed = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`
+
 export function findingText(circuit: Circuit, finding: Finding): FindingText {
-  const terminal = finding.terminals[0] ? terminalName(circuit, finding.terminals[0]) : ''
-  const device = finding.devices[0] ? deviceName(circuit, finding.devices[0]) : ''
-  const state = finding.demands ? demandText(circuit, finding.demands) : ''
-  switch (finding.rule) {
-    case 'no-neutral':
-      return {
-        title: `No neutral at ${terminal}`,
-        reason: `${device} needs a neutral that no switch interrupts but the isolator's.`,
-        remedy: 'Bring a conductor from a Neutral terminal.',
-      }
-    case 'no-permanent-live':
-      return {
-        title: `No permanent live at ${terminal}`,
-        reason: `${device} must stay under supply whatever the controls do.`,
-        remedy: 'Bring a conductor from a Line terminal.',
-      }
-    case 'no-earth':
-      return {
-        title: `No earth at ${terminal}`,
-        reason: `A line conductor touching ${device} would leave it live.`,
-        remedy: 'Bring the green-yellow conductor from an Earth terminal.',
-      }
-    case 'contact-without-feed':
-      return {
-        title: `Nothing feeds ${terminal}`,
-        reason: 'The contact may make, but it has nothing to pass on.',
-        remedy: 'Bring it its feed from the wiring centre.',
-      }
-    case 'line-neutral-joined':
-      return {
-        title: 'Line joined to neutral or earth',
-        reason: finding.demands
-          ? `Shows with ${state}: the fuse blows.`
-          : 'With every control at rest: the fuse blows.',
-        remedy: finding.terminals.length
-          ? `Look at ${finding.terminals.map((t) => terminalName(circuit, t)).join(', ')}.`
-          : 'Play it back in Trace and follow the live path.',
-      }
-    case 'demand-never-calls':
-      return {
-        title: `${demandText(circuit, finding.demands ?? [])}: does not end at ${terminal}`,
-        reason: 'The demand is wanted and its circuit or its call does not come up.',
-        remedy: 'Play it back in Trace: the first open point is named there.',
-      }
-    case 'call-without-demand':
-      return {
-        title: `${device} is called with no demand`,
-        reason: `Shows with ${state}.`,
-        remedy: 'Play it back in Trace: the chain of causes is named there.',
-      }
-    case 'never-settles':
-      return {
-        title: 'The installation never settles',
-        reason: `Shows with ${state}.`,
-        remedy: 'Play it back in Trace and watch which contact starts the round.',
-      }
-  }
+  const terminals = finding.terminals.map((t) => terminalName(circuit, t))
+  const devices = finding.devices.map((d) => deviceName(circuit, d))
+  const demands = (finding.demands ?? []).map((id) => demandName(circuit, id))
+  const { is = 0, may = 0, unit = '' } = finding.figures ?? {}
+  return texts[finding.rule](
+    {
+      terminal: terminals[0] ?? '',
+      terminals: listed(terminals),
+      device: devices[0] ?? '',
+      devices: listed(devices),
+      core: finding.cores?.[0] ? coreText(circuit, finding.cores[0]) : '',
+      demands: listed(demands),
+      figure: `${round(is)} ${unit}`,
+      limit: `${round(may)}${unit === 'conductors' ? '' : ` ${unit}`}`,
+    },
+    finding,
+  )
+}
+
+const demandName = (circuit: Circuit, id: string): string =>
+  circuit.installation.intent.demands.find((d) => d.id === id)?.name ?? id
+
+/** "black of Boiler cable". */
+export function coreText(circuit: Circuit, { cable, core }: CoreRef): string {
+  const found = circuit.installation.cables.find((c) => c.id === cable)
+  const one = found?.cores.find((k) => k.id === core)
+  return found && one ? `${one.colour} of ${found.label}` : `${core} of ${cable}`
 }
 
 /** "House and Hot water wanted", "nothing wanted". */
 export function demandText(circuit: Circuit, ids: readonly string[]): string {
-  const names = ids.map((id) => circuit.installation.intent.demands.find((d) => d.id === id)!.name)
-  if (names.length === 0) return 'nothing wanted'
-  const list = names.length === 1 ? names[0] : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`
-  return `${list} wanted`
+  return ids.length === 0 ? 'nothing wanted' : `${listed(ids.map((id) => demandName(circuit, id)))} wanted`
+}
+
+/** What each property says while it holds. */
+export const propertyWords: Record<PropertyId, string> = {
+  'no-short': 'Line never meets neutral or earth',
+  'extra-low-stays-low': 'No extra-low-voltage terminal comes to mains',
+  'no-call-without-demand': 'No call but by its own demand',
+  'all-off-ends-calls': 'All off ends every call',
+  'flow-where-pumped': 'No pump runs against closed valves',
+  isolates: 'Isolating leaves nothing live',
+  'demand-served': 'Every demand opens its circuit and calls the boiler',
+  'no-heat-without-demand': 'No circuit warms without its demand',
+  'valves-rest': 'Valves shut when nobody wants them open',
+  settles: 'Everything comes to rest',
 }
 
 /** The verdict in three words, where there is room for no more. */
-export function shortVerdictText(result: CheckResult): string {
-  const grave = result.findings.filter((f) => f.severity === 'danger' || f.severity === 'will-not-work').length
+export function shortVerdictText({ findings }: Pick<CheckResult, 'findings'>): string {
+  const grave = findings.filter(isGrave).length
   return grave > 0 ? `${grave} defect${grave === 1 ? '' : 's'} found` : 'No defect found'
 }
 
-/** The verdict in one sentence. Never says "safe". */
-export const verdictText = (result: CheckResult): string => `${shortVerdictText(result)} in the wiring as recorded`
+/** The verdict in one sentence. Never more than that nothing was found. */
+export const verdictText = (result: Pick<CheckResult, 'findings'>): string =>
+  `${shortVerdictText(result)} in the wiring as recorded`
+
+const grouped = (n: number) => String(n).replace(/\B(?=(\d{3})+$)/g, ' ')
 
 /** What the verdict rests on. */
-export function basisText(result: CheckResult): string {
+export function basisText(known: Known, states?: AllStates): string {
   const ends = (n: number) => `${n} end${n === 1 ? '' : 's'}`
-  return `${result.combinations} combinations of demands run from rest. ${ends(result.unverifiedEnds)} not verified, ${ends(result.unknownEnds)} not found.`
+  const looked = states
+    ? states.complete
+      ? `All ${grouped(states.states)} states looked at. `
+      : `${grouped(states.states)} states looked at, not all. `
+    : ''
+  const pipes = known.pipesAssumed ? ' Pipes assumed.' : ''
+  return `${looked}${ends(known.unverifiedEnds)} not verified, ${ends(known.unknownEnds)} not found.${pipes}`
 }
+
+/** What all states take for granted: stands beside every verdict. */
+export const assumptions: readonly string[] = [
+  'Channels, thermostats and limits may change at any time while nothing moves, one at a time, and once more in mid travel.',
+  'Contacts are quicker than valves and bus messages, those quicker than self-check and overrun; within each, every order.',
+  'No part fails. Clocks, radio links and levers stand as they are recorded.',
+  'Conductors of unknown end are not joined to anything.',
+]

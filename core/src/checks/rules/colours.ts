@@ -1,0 +1,46 @@
+import { LINE, NEUTRAL } from '../../circuit'
+import type { Cable, Colour } from '../../installation'
+import type { Finding } from '../finding'
+import { inUse, type Survey } from './survey'
+
+/** The colour that says neutral in a cable, by the colours it comes in, and the sleeve that says line. */
+function neutralOf(cable: Cable): { neutral: Colour; line: Colour } | undefined {
+  const has = (colour: Colour) => cable.cores.some((k) => k.colour === colour)
+  if (has('brown') || has('blue')) return { neutral: 'blue', line: 'brown' }
+  if (has('white') && has('black')) return { neutral: 'white', line: 'black' }
+  if (has('red') && has('black')) return { neutral: 'black', line: 'red' }
+  return undefined
+}
+
+/**
+ * What a conductor's colour says against what it does. Leads are fixed to their devices and wear what their makers gave
+ * them; thermostat wire for extra-low voltage has no meaning in its colours.
+ */
+export function colourFindings(survey: Survey): Finding[] {
+  const { circuit } = survey
+  const findings: Finding[] = []
+  for (const cable of circuit.installation.cables)
+    for (const core of cable.cores) {
+      if (!core.ends.every(inUse)) continue
+      const atom = survey.atomOf(cable, core, 0)
+      const at = { terminals: [], devices: [], cores: [{ cable: cable.id, core: core.id }] }
+      const earth = survey.isEarth(atom)
+      if ((core.colour === 'green-yellow' || core.colour === 'bare') && (!earth || core.sleeve))
+        findings.push({ rule: 'green-yellow-misused', severity: 'danger', ...at })
+      const says = neutralOf(cable)
+      if (!says || cable.leadOf !== undefined || survey.isExtraLow(atom)) continue
+      const shown = core.sleeve ?? core.colour
+      const poles = survey.poles(survey.all, atom)
+      const sleeve = (colour: Colour) => ({
+        remedy: {
+          label: `Sleeve ${core.colour} of ${cable.label} ${colour}`,
+          changes: [{ do: 'core' as const, cable: cable.id, core: core.id, set: { sleeve: colour } }],
+        },
+      })
+      if (shown === says.neutral && poles & LINE && !(poles & NEUTRAL))
+        findings.push({ rule: 'switched-not-identified', severity: 'poor-practice', ...at, ...sleeve(says.line) })
+      if (shown !== says.neutral && survey.isNeutral(atom))
+        findings.push({ rule: 'switched-not-identified', severity: 'poor-practice', ...at, ...sleeve(says.neutral) })
+    }
+  return findings
+}

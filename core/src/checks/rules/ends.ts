@@ -1,0 +1,81 @@
+import type { Finding } from '../finding'
+import { moveToOwnTerminal } from './remedies'
+import { inUse, type Survey } from './survey'
+
+/** Is nothing on this terminal of a wiring centre, or in this connector, but one conductor? */
+const alone = ({ circuit }: Survey, atom: number): boolean =>
+  ['centre', 'connector'].includes(circuit.atoms[atom].kind) && circuit.edgesAt[atom].length === 1
+
+/** Conductors that lead nowhere, ends that are not made safe, contacts that something bridges. */
+export function endFindings(survey: Survey): Finding[] {
+  const { circuit, wired } = survey
+  const { cables, links } = circuit.installation
+  const findings: Finding[] = []
+  for (const cable of cables)
+    for (const core of cable.cores)
+      for (const end of [0, 1] as const) {
+        const here = core.ends[end]
+        const there = core.ends[1 - end]
+        const ref = { cable: cable.id, core: core.id, end }
+        const at = { terminals: [], devices: [], cores: [ref] }
+        if (here.at === 'unknown') findings.push({ rule: 'end-not-found', severity: 'advice', ...at })
+        if (here.at === 'loose') {
+          const live = inUse(there) && survey.canBeLive(survey.atomOf(cable, core, (1 - end) as 0 | 1))
+          findings.push({
+            rule: live ? 'live-end-loose' : 'unused-not-safe',
+            severity: live ? 'danger' : 'poor-practice',
+            ...at,
+            ...(!live && {
+              remedy: {
+                label: `Cut back ${core.colour} of ${cable.label}`,
+                changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: { at: 'cut-back' } }],
+              },
+            }),
+          })
+        }
+        if (here.at === 'parked' && (survey.at.get(here.terminal)?.length ?? 0) > 1)
+          findings.push({ rule: 'unused-not-safe', severity: 'poor-practice', ...at, terminals: [here.terminal] })
+        if (inUse(here) && alone(survey, survey.atomOf(cable, core, end))) {
+          const on = here.at === 'terminal' ? here.terminal : here.at === 'connector' ? here.connector : ''
+          findings.push({ rule: 'leads-nowhere', severity: 'poor-practice', ...at, terminals: [on] })
+        }
+      }
+  const isolators = new Set(circuit.sources.map((s) => s.device))
+  circuit.contacts.forEach(({ edge, device }) => {
+    const { a, b } = circuit.edges[edge]
+    // Isolators count as shut here.
+    if (isolators.has(device) || wired.netOf[a] !== wired.netOf[b]) return
+    const { id } = circuit.devices[device].device
+    const bridging = links.filter(
+      (l) => l.kind !== 'cut' && l.between.every((t) => wired.netOf[survey.atom(t)] === wired.netOf[a]),
+    )
+    const factory = bridging.find((l) => l.kind === 'factory')
+    findings.push({
+      rule: 'contact-bridged',
+      severity: 'will-not-work',
+      terminals: [circuit.atoms[a].ref, circuit.atoms[b].ref],
+      devices: [id],
+      links: factory ? [factory.id] : [],
+      ...(factory && {
+        remedy: {
+          label: 'Cut the factory link',
+          changes: [{ do: 'put', in: 'links', value: { ...factory, kind: 'cut' } }],
+        },
+      }),
+    })
+  })
+  for (const [ref, landed] of survey.at) {
+    const ways = survey.waysOf(ref)
+    if (landed.length <= ways) continue
+    const remedy = moveToOwnTerminal(survey, landed[landed.length - 1])
+    findings.push({
+      rule: 'more-than-ways',
+      severity: 'poor-practice',
+      terminals: [ref],
+      devices: [],
+      figures: { is: landed.length, may: ways, unit: 'conductors' },
+      ...(remedy && { remedy }),
+    })
+  }
+  return findings
+}

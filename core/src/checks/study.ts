@@ -1,0 +1,106 @@
+import { compile, type Circuit } from '../circuit'
+import { alterationsOf, type Alteration } from '../hypotheses'
+import { edited, type Installation } from '../installation'
+import { breachKey, explored, type Breach, type Exploration } from '../states'
+import { propertySeverity } from './all-states'
+import { findingKey, isGrave, type Severity } from './finding'
+import { staticFindings } from './rules'
+import { Survey } from './rules/survey'
+
+/**
+ * What became of one alteration. `same-joins`: every terminal of every device is joined to what it was. `same-behaviour`: it is
+ * joined otherwise, yet in every state the installation does the same. `caught`: something is found that was not there
+ * before. `missed`: neither.
+ */
+export type Fate = 'same-joins' | 'same-behaviour' | 'caught' | 'missed'
+
+export interface Judged {
+  alteration: Alteration
+  fate: Fate
+  /** Of what is found, the worst. */
+  severity?: Severity
+  /** Rules and properties that found it. */
+  by: string[]
+}
+
+/** States after which an exploration is left: what is wrong shows long before. */
+const most = 60_000
+
+/** Judges alterations of one installation against the unaltered one. */
+export class Study {
+  readonly circuit: Circuit
+  readonly alterations: Alteration[]
+  private readonly rules: Set<string>
+  private readonly breaches: Set<string>
+  private readonly joins: string
+  private readonly behaviour: string
+  private readonly alike: string[][]
+
+  constructor(installation: Installation) {
+    this.circuit = compile(installation)
+    this.alterations = alterationsOf(this.circuit)
+    const before = explored(this.circuit, { most })
+    this.rules = new Set(staticFindings(this.circuit).map(findingKey))
+    this.breaches = new Set(before.broken.map((b) => breachKey(b.breach)))
+    this.joins = joinsText(this.circuit)
+    this.alike = before.alike
+    this.behaviour = behaviourText(before, this.alike)
+  }
+
+  judge(alteration: Alteration): Judged {
+    const circuit = compile(edited(this.circuit.installation, alteration.command).doc)
+    if (alteration.kind !== 'setting' && joinsText(circuit) === this.joins)
+      return { alteration, fate: 'same-joins', by: [] }
+    const fresh = staticFindings(circuit).filter((f) => f.severity !== 'advice' && !this.rules.has(findingKey(f)))
+    const grave = fresh.filter(isGrave)
+    if (grave.length > 0)
+      return { alteration, fate: 'caught', severity: grave[0].severity, by: [...new Set(grave.map((f) => f.rule))] }
+    // One breach that was not there before is enough.
+    const isNew = (b: Breach) => !this.breaches.has(breachKey(b))
+    const after = explored(circuit, { most, until: isNew })
+    const broken = after.broken.filter(({ breach }) => isNew(breach))
+    if (broken.length > 0) {
+      const { property } = broken[0].breach
+      return { alteration, fate: 'caught', severity: propertySeverity[property], by: [property] }
+    }
+    if (fresh.length > 0)
+      return { alteration, fate: 'caught', severity: fresh[0].severity, by: [...new Set(fresh.map((f) => f.rule))] }
+    const same = after.complete && behaviourText(after, this.alike) === this.behaviour
+    return { alteration, fate: same ? 'same-behaviour' : 'missed', by: [] }
+  }
+}
+
+/** Which terminals of devices are joined by wiring alone, as text: two circuits of one text cannot behave differently. */
+function joinsText(circuit: Circuit): string {
+  const { wired } = new Survey(circuit)
+  const nets = new Map<number, string[]>()
+  circuit.atoms.forEach((atom, i) => {
+    if (atom.kind !== 'device' && atom.kind !== 'internal') return
+    const net = wired.netOf[i]
+    nets.set(net, [...(nets.get(net) ?? []), atom.ref])
+  })
+  return [...nets.values()]
+    .map((refs) => refs.sort().join(' '))
+    .sort()
+    .join('\n')
+}
+
+/**
+ * What an installation does in all its states, as text: which outcomes every combination of demands has. Of demands that are
+ * alike in the unaltered installation only how many there are counts, since they were counted together there.
+ */
+function behaviourText({ table }: Exploration, alike: readonly string[][]): string {
+  const counted = (ids: readonly string[]) =>
+    ids
+      .map((id) => {
+        const group = alike.findIndex((g) => g.includes(id))
+        return group < 0 ? id : `one of ${group}`
+      })
+      .sort()
+  const rows = new Set(
+    table.flatMap(({ wanted, outcomes, right }) =>
+      outcomes.map(({ calls, open }) => JSON.stringify([counted(wanted), [...calls].sort(), counted(open), right])),
+    ),
+  )
+  return [...rows].sort().join('\n')
+}

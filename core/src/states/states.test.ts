@@ -1,0 +1,118 @@
+import fc from 'fast-check'
+import { circuitOf, installationOf, loosenCore, moveCore } from '../../testing'
+import { compile, type Circuit } from '../circuit'
+import { planBriefSchema, planSystem } from '../planning'
+import { Simulation } from '../simulation'
+import { circuitOpen, wanted } from '../trace'
+import { alikeZones, explored, inputActions, inputsOf, replay } from '.'
+
+const zones = (n: number): Circuit => {
+  const heating = Array.from({ length: n }, (_, i) => ({ kind: 'heating', name: `Zone ${i + 1}` }))
+  const circuits = [...heating, { kind: 'hot-water', name: 'Hot water' }]
+  return compile(planSystem(planBriefSchema.parse({ scheme: 'two-port', circuits }), 'zones', 'Zones'))
+}
+
+/** What stands in a settled simulation, as a row of the table says it. */
+function rowOf(sim: Simulation): { wanted: string; outcome: string } {
+  const { circuit } = sim
+  const { demands } = circuit.installation.intent
+  const calls = circuit.devices.flatMap(({ device, type, loadIndex }) =>
+    type.inputs.filter((i) => sim.loadEnergised(loadIndex.get(i.load)!)).map((i) => `${device.id}.${i.id}`),
+  )
+  const open = demands.filter((d) => d.circuit.valves.length > 0 && circuitOpen(sim, d)).map((d) => d.id)
+  return {
+    wanted: demands
+      .filter((d) => wanted(sim, d))
+      .map((d) => d.id)
+      .join(' '),
+    outcome: JSON.stringify({ calls, open }),
+  }
+}
+
+describe('every reachable state', () => {
+  it('holds what the simulation comes to, whatever is done and whenever', () => {
+    const ids = ['two-port-heating-hot-water', 'mid-position', 'diverter', 'smart-receiver', 'relay-panel', 'single-zone-bus']
+    const known = new Map(
+      ids.map((id) => {
+        const circuit = circuitOf(id)
+        const { table, complete } = explored(circuit, { together: false })
+        expect(complete).toBe(true)
+        return [id, { circuit, table: new Map(table.map((r) => [r.wanted.join(' '), r.outcomes.map((o) => JSON.stringify(o))])) }]
+      }),
+    )
+    const steps = fc.array(fc.tuple(fc.nat(20), fc.boolean(), fc.nat(25_000)), { minLength: 1, maxLength: 8 })
+    fc.assert(
+      fc.property(fc.constantFrom(...ids), steps, (id, what) => {
+        const { circuit, table } = known.get(id)!
+        const sim = new Simulation(circuit)
+        const inputs = inputsOf(circuit).filter((i) => !i.beside)
+        let mid = false
+        for (const [n, asks, ms] of what) {
+          for (const action of inputActions(circuit, inputs[n % inputs.length], asks))
+            if (action.do === 'set') sim.set(action.device, action.control, action.value)
+          // Every second change may come while valves are on their way; then everything rests first.
+          if (mid) sim.settle()
+          else sim.run(ms)
+          mid = !mid
+        }
+        sim.settle()
+        const { wanted: w, outcome } = rowOf(sim)
+        expect(table.get(w)).toContain(outcome)
+      }),
+      { numRuns: 150 },
+    )
+  })
+
+  it('is the same set whether zones that are alike are counted together or not', () => {
+    for (const circuit of [zones(2), zones(3)]) {
+      const together = explored(circuit)
+      const apart = explored(circuit, { together: false })
+      expect(together.states).toBeLessThan(apart.states)
+      expect([together.complete, apart.complete]).toEqual([true, true])
+      expect(together.broken).toEqual([])
+      expect(apart.broken).toEqual([])
+    }
+  })
+
+  it('takes zones for alike only where exchanging them changes nothing', () => {
+    const plain = installationOf('two-port-two-heating')
+    expect(alikeZones(compile(plain)).map((g) => g.demands)).toEqual([['heating-1', 'heating-2']])
+    const otherSwitch = structuredClone(plain)
+    otherSwitch.devices.find((d) => d.id === 'zv-2')!.settings = { makes: 0.95 }
+    expect(alikeZones(compile(otherSwitch))).toEqual([])
+    const otherWire = structuredClone(plain)
+    loosenCore(otherWire, 'zv-2-lead', 'grey', 1)
+    expect(alikeZones(compile(otherWire))).toEqual([])
+  })
+
+  it('tells the very zone in which a counterexample shows, where zones stand for each other', () => {
+    const doc = installationOf('two-port-five-heating-hot-water')
+    moveCore(doc, 'stat-4-cable', 'black', 1, 'wc.1')
+    const circuit = compile(doc)
+    const { broken } = explored(circuit, { most: 30_000 })
+    expect(broken.length).toBeGreaterThan(0)
+    for (const b of broken.slice(0, 3)) {
+      const played = replay(circuit, b)
+      expect([b.breach.property, played.reproduced]).toEqual([b.breach.property, true])
+    }
+  })
+
+  it('gives the shortest way to what is broken, and plays it back', () => {
+    const doc = installationOf('two-port-heating-hot-water')
+    // The house's end switch is fed with the hot water valve's motor: it calls only while hot water is wanted too.
+    const motor = doc.cables.find((c) => c.id === 'zv-hw-lead')!.cores.find((k) => k.colour === 'brown')!.ends[1]
+    if (motor.at === 'terminal') moveCore(doc, 'zv-1-lead', 'grey', 1, motor.terminal)
+    const circuit = compile(doc)
+    const never = explored(circuit).broken.find((b) => b.breach.property === 'demand-served')!
+    expect(never.breach.demands).toEqual(['heating-1'])
+    const { actions, reproduced } = replay(circuit, never)
+    expect(reproduced).toBe(true)
+    expect(actions.filter((a) => !a.startsWith('wait='))).toEqual(['programmer.heating=on', 'stat-1.set=30'])
+  })
+
+  it('says so where it was stopped at its bound', () => {
+    const { complete, states } = explored(zones(3), { most: 100 })
+    expect(complete).toBe(false)
+    expect(states).toBeGreaterThanOrEqual(100)
+  })
+})
