@@ -106,7 +106,10 @@ export const immersionHeater: DeviceType = {
   about:
     'An element and its thermostat on a supply and switch of their own. The hot water is hot, and neither circuit was ever ' +
     'called; and isolating the heating controls leaves it live.',
-  terminals: [...terminals('Line'), { id: 'SL', legend: 'Behind its thermostat', role: 'output', internal: true }],
+  terminals: [
+    ...terminals('Line').map((t) => (t.id === 'L' ? { ...t, role: 'permanent-live' as const } : t)),
+    { id: 'SL', legend: 'Behind its thermostat', role: 'output', internal: true },
+  ],
   controls: [
     { kind: 'number', id: 'set', label: 'Set', unit: '°C', min: 40, max: 75, step: 1, initial: 55 },
     {

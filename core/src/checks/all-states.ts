@@ -9,7 +9,7 @@ export const propertySeverity: Record<PropertyId, Severity> = {
   'extra-low-stays-low': 'danger',
   'no-call-without-demand': 'danger',
   'all-off-ends-calls': 'danger',
-  'flow-where-pumped': 'danger',
+  'water-moves': 'danger',
   isolates: 'danger',
   'demand-served': 'will-not-work',
   'no-heat-without-demand': 'will-not-work',
@@ -63,6 +63,7 @@ export function* allStates(circuit: Circuit, most?: number): Generator<number, A
       return { id, held: of.length === 0, broken: of }
     }),
     table: found.table
+      .filter((row) => row.beside.length === 0)
       .map((row) => ({ ...expectedOf(circuit, row.wanted), wanted: row.wanted, found: row.outcomes, right: row.right }))
       .sort((x, y) => x.wanted.length - y.wanted.length || (x.wanted.join() < y.wanted.join() ? -1 : 1)),
   }

@@ -26,6 +26,7 @@ export const ruleIds = [
   'unused-not-safe',
   'leads-nowhere',
   'contact-bridged',
+  'contact-unused',
   'more-than-ways',
   'end-not-found',
   // Ratings.
@@ -35,6 +36,7 @@ export const ruleIds = [
   'transformer-overloaded',
   // The scheme as a whole.
   'second-supply',
+  'borrowed-neutral',
   'pump-beside-its-output',
   'limit-not-in-series',
   'no-cylinder-thermostat',

@@ -98,8 +98,10 @@ function behaviourText({ table }: Exploration, alike: readonly string[][]): stri
       })
       .sort()
   const rows = new Set(
-    table.flatMap(({ wanted, outcomes, right }) =>
-      outcomes.map(({ calls, open }) => JSON.stringify([counted(wanted), [...calls].sort(), counted(open), right])),
+    table.flatMap(({ wanted, beside, outcomes, right }) =>
+      outcomes.map(({ calls, open, runs }) =>
+        JSON.stringify([counted(wanted), beside, [...calls].sort(), counted(open), [...runs].sort(), right]),
+      ),
     ),
   )
   return [...rows].sort().join('\n')

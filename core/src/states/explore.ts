@@ -22,8 +22,10 @@ export interface Broken {
 /** What was found in the settled states in which just these demands are wanted. */
 export interface Settled {
   wanted: string[]
-  /** Boiler inputs that are called, and circuits that stand open, as `boiler.input` and demand; one entry per outcome. */
-  outcomes: { calls: string[]; open: string[] }[]
+  /** Boiler inputs that are called, circuits that stand open, and what runs or heats; one entry per outcome. */
+  outcomes: { calls: string[]; open: string[]; runs: string[] }[]
+  /** Devices of inputs beside the demands that do not stand as they did to begin with. */
+  beside: string[]
   /** Was everything as it should be in all of them? */
   right: boolean
 }
@@ -104,18 +106,19 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
     }
   }
   const judgeSettled = (state: number) => {
-    const service = machine.inputs.every(({ beside }, i) => !beside || machine.asks(i) === beside.asks)
+    const astray = machine.inputs.filter(({ beside }, i) => beside && machine.asks(i) !== beside.asks)
+    const service = astray.length === 0
     const breaches = settledBreaches(machine, service)
     note(state, breaches)
     const contacts = machine.contactsText
     let isolation = isolated.get(contacts)
     if (!isolation) isolated.set(contacts, (isolation = isolationBreaches(circuit, machine.joins)))
     note(state, isolation)
-    if (!service) return
     const row = outcomeOf(machine)
-    const key = row.wanted.join(' ')
+    const beside = astray.map((input) => input.device)
+    const key = `${row.wanted.join(' ')}|${beside.join(' ')}`
     let rows = table.get(key)
-    if (!rows) table.set(key, (rows = { wanted: row.wanted, outcomes: new Map(), right: true }))
+    if (!rows) table.set(key, (rows = { wanted: row.wanted, beside, outcomes: new Map(), right: true }))
     if (breaches.length > 0) rows.right = false
     rows.outcomes.set(JSON.stringify(row.outcome), row.outcome)
   }
@@ -201,7 +204,10 @@ function outcomeOf(machine: Machine): { wanted: string[]; outcome: Outcome } {
       .map((input) => `${device.id}.${input.id}`),
   )
   const open = demands.filter((d) => d.circuit.valves.length > 0 && circuitOpen(machine, d)).map((d) => d.id)
-  return { wanted: demands.filter((d) => wanted(machine, d)).map((d) => d.id), outcome: { calls, open } }
+  const runs = circuit.loads.flatMap((l, i) =>
+    l.part.work && machine.loadWorking(i) ? [circuit.devices[l.device].device.id] : [],
+  )
+  return { wanted: demands.filter((d) => wanted(machine, d)).map((d) => d.id), outcome: { calls, open, runs } }
 }
 
 /** Puts the places of zones that are alike into one order, so that states which differ by an exchange become one. */

@@ -152,8 +152,8 @@ export class Machine implements Stands, Waters {
     const { part, device } = this.circuit.water.emitters[emitter]
     return part.when === undefined || holds(part.when, this.circuit.devices[device], this.view)
   }
-  phase(behaviour: number): string {
-    return this.phases[behaviour].phase
+  phase(behaviour: number): BehaviourState {
+    return this.phases[behaviour]
   }
   get short(): boolean {
     return this.now.short

@@ -1,5 +1,6 @@
 import { LINE, emptyNets, mergeNets, type Circuit, type CircuitState, type Nets } from '../circuit'
 import type { Demand } from '../installation'
+import { feltFlow } from '../water'
 import {
   callLoad,
   callsUnasked,
@@ -20,7 +21,7 @@ export const properties = [
   'extra-low-stays-low',
   'no-call-without-demand',
   'all-off-ends-calls',
-  'flow-where-pumped',
+  'water-moves',
   'isolates',
   'demand-served',
   'no-heat-without-demand',
@@ -49,7 +50,7 @@ const breach = (property: PropertyId, of: Partial<Breach> = {}): Breach => ({
 export const breachKey = (b: Breach): string => [b.property, ...b.demands, ...b.devices, ...b.terminals].join(' ')
 
 /** A moment that can be judged: one of the machine, or of the simulation. */
-export type Judged = Stands & Waters
+export type Judged = Stands & Waters & { phase(behaviour: number): { phase: string } }
 
 /** Is the demand's circuit open and its boiler input called? */
 export const served = (at: Stands, demand: Demand): boolean =>
@@ -68,9 +69,11 @@ export function settledBreaches(at: Judged, judgeService: boolean): Breach[] {
   const found: Breach[] = []
   const asked = demands.filter((d) => wanted(at, d))
   if (judgeService)
-    for (const demand of asked)
-      if (mayRun(at, demand) && !served(at, demand))
+    for (const demand of asked.filter((d) => mayRun(at, d)))
+      if (!served(at, demand))
         found.push(breach('demand-served', { demands: [demand.id], devices: [demand.call.boiler] }))
+      else if (dry(at, demand))
+        found.push(breach('water-moves', { demands: [demand.id], devices: [demand.call.boiler] }))
   for (const call of callsUnasked(at)) {
     const property = asked.length === 0 ? 'all-off-ends-calls' : 'no-call-without-demand'
     found.push(breach(property, { devices: [call.boiler], terminals: [inputTerminal(circuit, call)] }))
@@ -78,9 +81,24 @@ export function settledBreaches(at: Judged, judgeService: boolean): Breach[] {
   found.push(...uncalledHeat(at, asked), ...uncalledOpen(at, asked))
   for (const load of deadHeads(at)) {
     const { device } = circuit.loads[load]
-    found.push(breach('flow-where-pumped', { devices: [circuit.devices[device].device.id] }))
+    found.push(breach('water-moves', { devices: [circuit.devices[device].device.id] }))
   }
   return found
+}
+
+/** Phases in which a boiler has found flow, or has given up waiting for it. */
+const heated: ReadonlySet<string> = new Set(['firing', 'circulating', 'no-flow', 'lockout'])
+
+/** Has its boiler begun, and does no water go through what the demand warms? */
+function dry(at: Judged, demand: Demand): boolean {
+  const { circuit } = at
+  const boiler = circuit.deviceIndex.get(demand.call.boiler)!
+  const begun = circuit.behaviours.some((b, i) => b.device === boiler && heated.has(at.phase(i).phase))
+  if (!begun) return false
+  const emitters = circuit.water.emitters.filter((e) =>
+    demand.circuit.emitters?.includes(circuit.devices[e.device].device.id),
+  )
+  return emitters.length > 0 && emitters.every(({ way }) => Math.abs(at.flows[way]) < feltFlow)
 }
 
 function inputTerminal(circuit: Circuit, call: { boiler: string; input: string }): string {

@@ -31,13 +31,23 @@ function rowOf(sim: Simulation): { wanted: string; outcome: string } {
 
 describe('every reachable state', () => {
   it('holds what the simulation comes to, whatever is done and whenever', () => {
-    const ids = ['two-port-heating-hot-water', 'mid-position', 'diverter', 'smart-receiver', 'relay-panel', 'single-zone-bus']
+    const ids = [
+      'two-port-heating-hot-water',
+      'mid-position',
+      'diverter',
+      'smart-receiver',
+      'relay-panel',
+      'single-zone-bus',
+    ]
     const known = new Map(
       ids.map((id) => {
         const circuit = circuitOf(id)
         const { table, complete } = explored(circuit, { together: false })
         expect(complete).toBe(true)
-        return [id, { circuit, table: new Map(table.map((r) => [r.wanted.join(' '), r.outcomes.map((o) => JSON.stringify(o))])) }]
+        return [
+          id,
+          { circuit, table: new Map(table.map((r) => [r.wanted.join(' '), r.outcomes.map((o) => JSON.stringify(o))])) },
+        ]
       }),
     )
     const steps = fc.array(fc.tuple(fc.nat(20), fc.boolean(), fc.nat(25_000)), { minLength: 1, maxLength: 8 })

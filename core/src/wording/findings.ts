@@ -155,6 +155,16 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
     reason: 'Its voltage sinks with everything on, and its fuse or winding goes.',
     remedy: 'A larger transformer, or a second one with its own valves.',
   }),
+  'borrowed-neutral': (w) => ({
+    title: `${w.device} has its line from one supply and its neutral from another`,
+    reason: 'With one supply off, its neutral conductor can be live; a residual current device trips for no fault.',
+    remedy: 'Bring line and neutral from the same supply.',
+  }),
+  'contact-unused': (w) => ({
+    title: `Nothing is on ${w.terminal}`,
+    reason: 'The other side of the contact is wired: it switches nothing.',
+    remedy: 'Bring the conductor it should switch, or take the other one off.',
+  }),
   'second-supply': (w) => ({
     title: `Two points of isolation: ${w.devices}`,
     reason: 'Switching one off leaves the other live.',
@@ -200,9 +210,11 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
     reason: 'With everything off it fires on.',
     remedy: playedBack,
   }),
-  'flow-where-pumped': (w) => ({
-    title: `${w.device} runs against closed valves`,
-    reason: 'No water moves: the boiler overheats and the pump wears.',
+  'water-moves': (w) => ({
+    title: w.demands
+      ? `${w.demands}: the boiler is called and no water moves`
+      : `${w.device} runs against closed valves`,
+    reason: 'The boiler overheats or locks itself out.',
     remedy: playedBack,
   }),
   isolates: (w) => ({
@@ -276,7 +288,7 @@ export const propertyWords: Record<PropertyId, string> = {
   'extra-low-stays-low': 'No extra-low-voltage terminal comes to mains',
   'no-call-without-demand': 'No call but by its own demand',
   'all-off-ends-calls': 'All off ends every call',
-  'flow-where-pumped': 'No pump runs against closed valves',
+  'water-moves': 'Water moves where it is wanted, and no pump runs against closed valves',
   isolates: 'Isolating leaves nothing live',
   'demand-served': 'Every demand opens its circuit and calls the boiler',
   'no-heat-without-demand': 'No circuit warms without its demand',

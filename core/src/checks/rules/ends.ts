@@ -64,6 +64,24 @@ export function endFindings(survey: Survey): Finding[] {
       }),
     })
   })
+  circuit.contacts.forEach(({ edge, device, part }) => {
+    const { a, b } = circuit.edges[edge]
+    if (part.kind !== 'contact' || [a, b].some((atom) => circuit.atoms[atom].kind !== 'device')) return
+    const wiring = (atom: number) => circuit.edgesAt[atom].some((e) => ['core', 'link'].includes(circuit.edges[e].kind))
+    if (wiring(a) === wiring(b) || isolators.has(device)) return
+    const [landed, bare] = wiring(a) ? [a, b] : [b, a]
+    // A rail with outputs beside each other may have some to spare.
+    if (circuit.contacts.filter((c) => [circuit.edges[c.edge].a, circuit.edges[c.edge].b].includes(landed)).length > 1)
+      return
+    // What leads on inside its device has its use there.
+    if (circuit.edgesAt[bare].length > 1 || circuit.loads.some((l) => l.a === bare || l.b === bare)) return
+    findings.push({
+      rule: 'contact-unused',
+      severity: 'poor-practice',
+      terminals: [circuit.atoms[bare].ref],
+      devices: [circuit.devices[device].device.id],
+    })
+  })
   for (const [ref, landed] of survey.at) {
     const ways = survey.waysOf(ref)
     if (landed.length <= ways) continue

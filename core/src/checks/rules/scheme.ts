@@ -9,6 +9,7 @@ import type { Survey } from './survey'
 export function schemeFindings(survey: Survey): Finding[] {
   return [
     ...secondSupply(survey),
+    ...borrowedNeutral(survey),
     ...pumpBesideItsOutput(survey),
     ...limitNotInSeries(survey),
     ...noCylinderThermostat(survey),
@@ -24,6 +25,30 @@ function secondSupply(survey: Survey): Finding[] {
   if (sources.length < 2) return []
   const devices = sources.map((s) => idOf(survey, s.device))
   return [{ rule: 'second-supply', severity: 'advice', terminals: [], devices }]
+}
+
+/** Devices that have line from one supply and neutral from another alone. */
+function borrowedNeutral(survey: Survey): Finding[] {
+  const { circuit, all } = survey
+  if (circuit.sources.length < 2) return []
+  const at = (atom: number, pole: 'line' | 'neutral') =>
+    circuit.sources.flatMap((s, i) => (all.netOf[s[pole]] === all.netOf[atom] ? [i] : []))
+  const devices = circuit.loads.flatMap(({ a, b, device }) => {
+    const pairs = [
+      { lines: at(a, 'line'), neutrals: at(b, 'neutral') },
+      { lines: at(b, 'line'), neutrals: at(a, 'neutral') },
+    ]
+    const borrowed = pairs.some(
+      ({ lines, neutrals }) => lines.length > 0 && neutrals.length > 0 && !lines.some((s) => neutrals.includes(s)),
+    )
+    return borrowed ? [idOf(survey, device)] : []
+  })
+  return [...new Set(devices)].map((device) => ({
+    rule: 'borrowed-neutral',
+    severity: 'danger',
+    terminals: [],
+    devices: [device],
+  }))
 }
 
 /** Boilers that run a pump on after a call, and a pump that does not hang on that output. */
