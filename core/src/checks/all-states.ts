@@ -57,7 +57,7 @@ export function* allStates(circuit: Circuit, most?: number): Generator<number, A
     states: found.states,
     settled: found.settled,
     complete: found.complete,
-    alike: found.alike,
+    alike: found.alike.map((zones) => zones.demands),
     properties: properties.map((id) => {
       const of = broken.filter((b) => b.breach.property === id)
       return { id, held: of.length === 0, broken: of }

@@ -34,7 +34,7 @@ export class Study {
   private readonly breaches: Set<string>
   private readonly joins: string
   private readonly behaviour: string
-  private readonly alike: string[][]
+  private readonly alike: Exploration['alike']
 
   constructor(installation: Installation) {
     this.circuit = compile(installation)
@@ -89,18 +89,22 @@ function joinsText(circuit: Circuit): string {
  * What an installation does in all its states, as text: which outcomes every combination of demands has. Of demands that are
  * alike in the unaltered installation only how many there are counts, since they were counted together there.
  */
-function behaviourText({ table }: Exploration, alike: readonly string[][]): string {
+function behaviourText({ table }: Exploration, alike: Exploration['alike']): string {
   const counted = (ids: readonly string[]) =>
     ids
       .map((id) => {
-        const group = alike.findIndex((g) => g.includes(id))
-        return group < 0 ? id : `one of ${group}`
+        for (const [g, { demands, devices }] of alike.entries()) {
+          if (demands.includes(id)) return `one of ${g}`
+          const member = devices.find((list) => list.includes(id))
+          if (member) return `${member.indexOf(id)} of one of ${g}`
+        }
+        return id
       })
       .sort()
   const rows = new Set(
     table.flatMap(({ wanted, beside, outcomes, right }) =>
       outcomes.map(({ calls, open, runs }) =>
-        JSON.stringify([counted(wanted), beside, [...calls].sort(), counted(open), [...runs].sort(), right]),
+        JSON.stringify([counted(wanted), counted(beside), [...calls].sort(), counted(open), counted(runs), right]),
       ),
     ),
   )

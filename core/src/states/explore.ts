@@ -40,7 +40,8 @@ export interface Exploration {
   complete: boolean
   broken: Broken[]
   table: Settled[]
-  alike: string[][]
+  /** Zones counted together: demands, and for each its own devices in one order. */
+  alike: { demands: string[]; devices: string[][] }[]
   inputs: Machine['inputs']
 }
 
@@ -181,7 +182,10 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
     complete,
     broken,
     table: [...table.values()].map((row) => ({ ...row, outcomes: [...row.outcomes.values()] })),
-    alike: alike.map((group) => group.demands),
+    alike: alike.map(({ demands, devices }) => ({
+      demands,
+      devices: devices.map((list) => list.map((d) => circuit.devices[d].device.id)),
+    })),
     inputs: machine.inputs,
   }
 }
