@@ -20,6 +20,7 @@ const floors = [
   'states',
   'checks',
   'planning',
+  'bench',
   'diagnosis',
   'formats',
   'examples',

@@ -9,6 +9,7 @@ import {
   faultRun,
   faultsOf,
   houseIds,
+  installationJsonSchema,
   instruments,
   isGrave,
   isInstrument,
@@ -190,8 +191,16 @@ export async function main(args: readonly string[], { out, err }: Output = stand
 
   program
     .command('schema')
-    .description('the JSON Schema of a device type')
-    .action(() => out(JSON.stringify(deviceTypeJsonSchema(), null, 2)))
+    .description('the JSON Schema of a device type, or of an installation')
+    .argument('[what]', 'device-type or installation', 'device-type')
+    .action((what: string) => {
+      const schemas: Record<string, () => unknown> = {
+        'device-type': deviceTypeJsonSchema,
+        installation: installationJsonSchema,
+      }
+      if (!schemas[what]) throw new UsageError(`there is no schema of "${what}": device-type or installation`)
+      out(JSON.stringify(schemas[what](), null, 2))
+    })
 
   program
     .command('faults')

@@ -1,1 +1,5 @@
 export * from './netlist'
+export * from './installation-file'
+export * from './schedules-csv'
+export { endCode, readEnd } from './ends'
+export { linkLanes, paints, wiringCentreSvg } from './wiring-centre-svg'

@@ -13,6 +13,7 @@ import {
   pipeSchema,
   placeSchema,
   teeSchema,
+  waiverSchema,
   wiringCentreSchema,
   type Core,
   type Installation,
@@ -30,6 +31,7 @@ const lists = {
   tees: teeSchema,
   types: installationSchema.shape.types.element,
   demands: demandSchema,
+  waivers: waiverSchema,
 } as const
 export type ListName = keyof typeof lists
 type Entry<L extends ListName> = z.infer<(typeof lists)[L]>
@@ -70,7 +72,12 @@ export const changeSchema = z.union([
   put('tees'),
   put('types'),
   put('demands'),
-  z.object({ do: z.literal('drop'), in: z.enum(Object.keys(lists) as [ListName, ...ListName[]]), id: idSchema }),
+  put('waivers'),
+  z.object({
+    do: z.literal('drop'),
+    in: z.enum(Object.keys(lists) as [ListName, ...ListName[]]),
+    id: z.string().max(300),
+  }),
   /** What stands over the whole document. */
   z.object({
     do: z.literal('head'),
@@ -178,10 +185,11 @@ export const listWords: Record<ListName, string> = {
   tees: 'tees',
   types: 'device types',
   demands: 'demands',
+  waivers: 'waivers',
 }
 
 const listOf = (doc: Installation, list: ListName): readonly { id: string }[] =>
-  list === 'demands' ? doc.intent.demands : doc[list]
+  list === 'demands' ? doc.intent.demands : (doc[list] ?? [])
 
 const withList = <L extends ListName>(doc: Installation, list: L, entries: readonly { id: string }[]): Installation =>
   list === 'demands'

@@ -22,6 +22,7 @@ export type TerminalRef = z.infer<typeof terminalRefSchema>
 
 /** How a fact came to be in the document. The absence of a mark means the document's own `provenance`. */
 export const provenanceSchema = z.enum(['assumed', 'planned', 'seen', 'tested'])
+export type Provenance = z.infer<typeof provenanceSchema>
 
 export const colourSchema = z.enum([
   'brown',
@@ -193,6 +194,14 @@ export const demandSchema = z.object({
 })
 export type Demand = z.infer<typeof demandSchema>
 
+/** A finding that somebody has looked at and lets stand, and why. */
+export const waiverSchema = z.object({
+  /** What names the finding: its rule, and what it is about. */
+  id: z.string().min(1).max(300),
+  reason: z.string().trim().min(3, 'write why it may stand').max(500),
+})
+export type Waiver = z.infer<typeof waiverSchema>
+
 export const installationSchema = z.object({
   format: z.literal('nobbet-installation'),
   version: z.literal(1),
@@ -227,5 +236,6 @@ export const installationSchema = z.object({
   pipes: z.array(pipeSchema).max(200).default([]),
   tees: z.array(teeSchema).max(60).default([]),
   intent: z.object({ demands: z.array(demandSchema).max(40) }),
+  waivers: z.array(waiverSchema).max(200).optional(),
 })
 export type Installation = z.infer<typeof installationSchema>

@@ -1,4 +1,5 @@
 export * from './brief'
+export { coloursOf } from './colours'
 export { planSystem } from './plan'
 export * from './schedules'
 export * from './exchange'

@@ -50,7 +50,7 @@ const breach = (property: PropertyId, of: Partial<Breach> = {}): Breach => ({
 export const breachKey = (b: Breach): string => [b.property, ...b.demands, ...b.devices, ...b.terminals].join(' ')
 
 /** A moment that can be judged: one of the machine, or of the simulation. */
-export type Judged = Stands & Waters & { phase(behaviour: number): { phase: string } }
+export type Judgeable = Stands & Waters & { phase(behaviour: number): { phase: string } }
 
 /** Is the demand's circuit open and its boiler input called? */
 export const served = (at: Stands, demand: Demand): boolean =>
@@ -63,7 +63,7 @@ const mayRun = (at: Stands, demand: Demand): boolean => wanted(at, demand) && !g
  * What is broken while everything rests. `judgeService` false where something beside the demands keeps them from running:
  * a limit that has tripped.
  */
-export function settledBreaches(at: Judged, judgeService: boolean): Breach[] {
+export function settledBreaches(at: Judgeable, judgeService: boolean): Breach[] {
   const { circuit } = at
   const { demands } = circuit.installation.intent
   const found: Breach[] = []
@@ -90,7 +90,7 @@ export function settledBreaches(at: Judged, judgeService: boolean): Breach[] {
 const heated: ReadonlySet<string> = new Set(['firing', 'circulating', 'no-flow', 'lockout'])
 
 /** Has its boiler begun, and does no water go through what the demand warms? */
-function dry(at: Judged, demand: Demand): boolean {
+function dry(at: Judgeable, demand: Demand): boolean {
   const { circuit } = at
   const boiler = circuit.deviceIndex.get(demand.call.boiler)!
   const begun = circuit.behaviours.some((b, i) => b.device === boiler && heated.has(at.phase(i).phase))
@@ -107,7 +107,7 @@ function inputTerminal(circuit: Circuit, call: { boiler: string; input: string }
 }
 
 /** Circuits that warm although nobody who may warm them is wanted, or while their demand has to wait for another. */
-function uncalledHeat(at: Judged, asked: readonly Demand[]): Breach[] {
+function uncalledHeat(at: Judgeable, asked: readonly Demand[]): Breach[] {
   const { circuit } = at
   const { demands } = circuit.installation.intent
   const warm = warmEmitters(at)
@@ -123,7 +123,7 @@ function uncalledHeat(at: Judged, asked: readonly Demand[]): Breach[] {
 }
 
 /** Circuits behind normally closed valves that stand open although nobody they serve is wanted. */
-function uncalledOpen(at: Judged, asked: readonly Demand[]): Breach[] {
+function uncalledOpen(at: Judgeable, asked: readonly Demand[]): Breach[] {
   const { circuit } = at
   const { demands } = circuit.installation.intent
   const allowed = new Set(asked.flatMap((d) => [d.id, ...d.companions]))

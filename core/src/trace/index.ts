@@ -1,6 +1,6 @@
 export * from './causes'
 export * from './demands'
-export { gateGraph } from './gates'
+export { gateGraph, wiredTo } from './gates'
 export * from './hops'
 export * from './paths'
 export * from './report'

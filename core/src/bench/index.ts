@@ -1,0 +1,4 @@
+export * from './compare'
+export * from './duplicate-zone'
+export * from './net'
+export * from './verbs'
