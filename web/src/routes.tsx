@@ -21,6 +21,8 @@ export const router = createBrowserRouter([
         children: [
           { path: 'brief', lazy: async () => ({ Component: (await import('./brief/brief-page')).BriefPage }) },
           { path: 'plan', lazy: async () => ({ Component: (await import('./plan/plan-page')).PlanPage }) },
+          { path: 'bench', lazy: async () => ({ Component: (await import('./bench/bench-page')).BenchPage }) },
+          { path: 'checks', lazy: async () => ({ Component: (await import('./checks/checks-page')).ChecksPage }) },
           { path: 'trace', lazy: async () => ({ Component: (await import('./trace/trace-page')).TracePage }) },
           { path: 'week', lazy: async () => ({ Component: (await import('./week/week-page')).WeekPage }) },
           { path: 'hunt', lazy: async () => ({ Component: (await import('./hunt/hunt-page')).HuntPage }) },

@@ -319,3 +319,7 @@ export function replaceWith(doc: Installation, next: Installation, label: string
   if (head.length > 0) changes.push({ do: 'head', set: Object.fromEntries(head.map((key) => [key, next[key]])) })
   return changes.length > 0 ? { label, changes } : undefined
 }
+
+/** How an end is known: by its own mark, else as the document's. */
+export const provenanceOf = (doc: Installation, ref: EndRef): Provenance =>
+  coreAt(doc, ref)?.ends[ref.end].provenance ?? doc.provenance

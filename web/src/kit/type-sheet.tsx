@@ -3,7 +3,7 @@ import { Button } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
 import { Conductor } from '../drawing/conductor'
 import { ContactDiagram } from './contact-diagram'
-import { download } from './editor/download'
+import { downloadType } from './editor/download'
 import { Failures } from './failures'
 import { useRemoveType } from './own-types'
 
@@ -41,7 +41,7 @@ export function TypeSheet({ type, own }: { type: DeviceType; own: boolean }) {
         <Link className="btn btn-outline-dark btn-sm" to={`/kit/new?from=${type.id}`}>
           Make one like it
         </Link>
-        <Button size="sm" variant="outline-dark" onClick={() => download(type)}>
+        <Button size="sm" variant="outline-dark" onClick={() => downloadType(type)}>
           Export
         </Button>
         {own && (

@@ -1,45 +1,37 @@
-import { fittingTypes, isShipped, newerTypes, typeIn, withNewer, withType, type Installation } from '@nobbet/core'
-import { useState } from 'react'
+import {
+  fittingTypes,
+  isShipped,
+  newerTypes,
+  replaceWith,
+  typeIn,
+  withNewer,
+  withType,
+  type Installation,
+} from '@nobbet/core'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { ApiError } from '../api/client'
-import { useSaveDraft } from '../api/hooks'
 import { asType, useOwnTypes } from '../kit/own-types'
-
-interface DeviceTypesProps {
-  job: string
-  installation: Installation
-  version: number
-}
+import { Changed, WiringTools } from '../wiring/saving-note'
+import { useWiring } from '../wiring/use-wiring'
 
 /** What every device is, with what could stand in its place; and newer versions of types that users have made. */
-export function DeviceTypes({ job, installation, version }: DeviceTypesProps) {
-  const save = useSaveDraft(job)
+export function DeviceTypes({ job }: { job: string }) {
+  const { doc: installation, store, ...wiring } = useWiring(job)
   const { data = [] } = useOwnTypes()
-  const [before, setBefore] = useState<Installation>()
   const kit = data.map(asType)
-  const put = (wanted: Installation) => {
-    setBefore(installation)
-    save.mutate({ installation: wanted, over: version })
+  if (!installation) return null
+  const put = (wanted: Installation, label: string) => {
+    const command = replaceWith(installation, wanted, label)
+    if (command) store.perform(command)
   }
   const newer = newerTypes(installation, kit)
-  const changed = save.error instanceof ApiError && save.error.status === 412
   return (
     <section className="sheet device-types" aria-label="Devices">
       <header>
         <h2>Devices</h2>
-        {before && !save.isPending && (
-          <Button
-            size="sm"
-            variant="outline-dark"
-            onClick={() => {
-              save.mutate({ installation: before, over: version })
-              setBefore(undefined)
-            }}
-          >
-            Undo the last exchange
-          </Button>
-        )}
+        <div className="work-tools m-0">
+          <WiringTools state={wiring} store={store} />
+        </div>
       </header>
       {newer.map(({ type, has, devices }) => (
         <p key={type.id} className="newer">
@@ -47,19 +39,15 @@ export function DeviceTypes({ job, installation, version }: DeviceTypesProps) {
             Kit has version {type.version} of {type.name}.
           </strong>{' '}
           This installation keeps version {has} in {devices.join(', ')}.{' '}
-          <Button size="sm" disabled={save.isPending} onClick={() => put(withNewer(installation, type))}>
+          <Button
+            size="sm"
+            onClick={() => put(withNewer(installation, type), `Version ${type.version} of ${type.name}`)}
+          >
             Use the newer one
           </Button>
         </p>
       ))}
-      {save.error && (
-        <p className="alarm" role="alert">
-          <strong>Not exchanged.</strong>{' '}
-          {changed
-            ? 'Somebody has changed this installation meanwhile. Look at it again, then choose anew.'
-            : save.error.message}
-        </p>
-      )}
+      <Changed saving={wiring.saving} store={store} />
       <table className="kit-table">
         <tbody>
           {installation.devices.map((device) => {
@@ -73,10 +61,9 @@ export function DeviceTypes({ job, installation, version }: DeviceTypesProps) {
                     <Form.Select
                       aria-label={`Type of ${device.name}`}
                       value={own.id}
-                      disabled={save.isPending}
                       onChange={(e) => {
                         const type = fitting.find((t) => t.id === e.target.value)
-                        if (type) put(withType(installation, device.id, type))
+                        if (type) put(withType(installation, device.id, type), `${device.name}: ${type.name}`)
                       }}
                     >
                       {fitting.map((t) => (

@@ -1,13 +1,4 @@
-import {
-  basisText,
-  compile,
-  findingText,
-  severityWords,
-  verdictText,
-  type CheckResult,
-  type Installation,
-} from '@nobbet/core'
-import { useMemo } from 'react'
+import { basisText, isGrave, verdictText, type Installation } from '@nobbet/core'
 import { Button, Form } from 'react-bootstrap'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { v4 as newId } from 'uuid'
@@ -15,7 +6,7 @@ import { useDraft, useRevisions, useSaveRevision } from '../api/hooks'
 import { momentText } from '../drawing/dates'
 import { IsolationStep } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
-import { useCheck } from '../workers/use-check'
+import { useVerdict } from '../workers/use-verdict'
 import { DeviceTypes } from './device-types'
 import { CableSchedule, TerminalSchedule } from './schedules'
 
@@ -29,7 +20,6 @@ export function PlanPage() {
   const shownRevision = search.get('revision')
   const revision = revisions.data?.find((r) => r.id === shownRevision)
   const installation = revision?.installation ?? draft.data?.installation
-  const checked = useCheck(installation)
 
   if (draft.error) return <Failed error={draft.error} retry={() => void draft.refetch()} />
   if (!installation || !draft.data) return <Loading what="the wiring" />
@@ -42,7 +32,7 @@ export function PlanPage() {
       <h1 className="d-none d-print-block">
         {installation.name}: {revision ? revision.name.toLowerCase() : 'the wiring as it stands'}
       </h1>
-      <Verdict installation={installation} result={checked.result} error={checked.error} job={job} />
+      <Verdict installation={installation} job={job} />
       <div className="d-flex flex-wrap gap-2 align-items-center mb-3 no-print">
         {(revisions.data?.length ?? 0) > 0 && (
           <Form.Select
@@ -95,55 +85,36 @@ export function PlanPage() {
       </div>
       {!revision && (
         <div className="no-print mt-3">
-          <DeviceTypes job={job} installation={installation} version={draft.data.version} />
+          <DeviceTypes job={job} />
         </div>
       )}
     </main>
   )
 }
 
-interface VerdictProps {
-  installation: Installation
-  result: CheckResult | undefined
-  error: Error | null
-  job: string
-}
-
-function Verdict({ installation, result, error, job }: VerdictProps) {
-  const circuit = useMemo(() => compile(installation), [installation])
+/** The verdict in one line; the findings stand in Checks. */
+function Verdict({ installation, job }: { installation: Installation; job: string }) {
+  const { findings, states, known, error } = useVerdict(installation)
   if (error) return <p className="sheet verdict bad">The check could not be run: {error.message}</p>
-  if (!result) return <p className="sheet verdict">Checking the wiring</p>
-  const bad = result.findings.length > 0
+  if (!findings || !known || !states) return <p className="sheet verdict">Checking the wiring</p>
   return (
-    <>
-      <section className={bad ? 'sheet verdict bad' : 'sheet verdict'} aria-label="Verdict of the check">
-        <div>
-          <div className="says">{verdictText(result)}</div>
-          <div>{basisText(result)}</div>
-        </div>
-        <span />
-        <Link className="btn btn-primary no-print" to={`/jobs/${job}/trace`}>
+    <section
+      className={findings.some(isGrave) ? 'sheet verdict bad' : 'sheet verdict'}
+      aria-label="Verdict of the check"
+    >
+      <div>
+        <div className="says">{verdictText({ findings })}</div>
+        <div>{basisText(known, states)}</div>
+      </div>
+      <span />
+      <div className="d-flex gap-2 no-print">
+        <Link className="btn btn-outline-primary" to={`/jobs/${job}/checks`}>
+          See the findings
+        </Link>
+        <Link className="btn btn-primary" to={`/jobs/${job}/trace`}>
           Trace it
         </Link>
-      </section>
-      {bad && (
-        <ul className="findings">
-          {result.findings.map((finding, i) => {
-            const { title, reason, remedy } = findingText(circuit, finding)
-            return (
-              <li key={i} className="sheet">
-                <span className="severity">{severityWords[finding.severity]}.</span> <strong>{title}.</strong> {reason}{' '}
-                {remedy}{' '}
-                {finding.actions && (
-                  <Link to={`/jobs/${job}/trace?${new URLSearchParams(finding.actions.map((a) => ['do', a]))}`}>
-                    Play it back
-                  </Link>
-                )}
-              </li>
-            )
-          })}
-        </ul>
-      )}
-    </>
+      </div>
+    </section>
   )
 }

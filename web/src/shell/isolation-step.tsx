@@ -24,7 +24,15 @@ export function useIsolation(job: string): [boolean, () => void] {
 }
 
 /** Said where a hand would open an enclosure; acknowledged once for the visit; always in print. */
-export function IsolationStep({ job, before }: { job: string; before: string }) {
+export function IsolationStep({
+  job,
+  before,
+  onAcknowledged,
+}: {
+  job: string
+  before: string
+  onAcknowledged?: () => void
+}) {
   const [done, acknowledge] = useIsolation(job)
   return (
     <>
@@ -36,7 +44,14 @@ export function IsolationStep({ job, before }: { job: string; before: string }) 
           <li>Prove the tester, prove dead, prove the tester again.</li>
           <li>Beware of a second supply: immersion heater, boiler output.</li>
         </ol>
-        <Button variant="danger" className="no-print" onClick={acknowledge}>
+        <Button
+          variant="danger"
+          className="no-print"
+          onClick={() => {
+            acknowledge()
+            onAcknowledged?.()
+          }}
+        >
           Acknowledge for this visit
         </Button>
       </section>

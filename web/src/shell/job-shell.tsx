@@ -1,8 +1,9 @@
-import { shortVerdictText, type CheckResult } from '@nobbet/core'
+import { findingKey, shortVerdictText, type Finding, type Installation } from '@nobbet/core'
 import { useEffect } from 'react'
 import { NavLink, Navigate, Outlet, useLocation, useParams } from 'react-router'
-import { useDraft, useFindings, useJob } from '../api/hooks'
-import { useCheck } from '../workers/use-check'
+import { useFindings, useJob } from '../api/hooks'
+import { useVerdict } from '../workers/use-verdict'
+import { useWiring } from '../wiring/use-wiring'
 import { rememberPlace } from './last-place'
 import { Failed, Loading } from './notes'
 
@@ -12,9 +13,9 @@ export function JobShell() {
   const { pathname } = useLocation()
   const workspace = pathname.split('/')[3]
   const { data, error, isPending, refetch } = useJob(job)
-  const draft = useDraft(job)
   const findings = useFindings(job)
-  const checked = useCheck(draft.data?.installation)
+  const { doc } = useWiring(job)
+  const { findings: found } = useVerdict(doc)
 
   useEffect(() => {
     if (workspace) rememberPlace(job, workspace)
@@ -32,7 +33,9 @@ export function JobShell() {
   const count = findings.data?.length ?? 0
   const stations = [
     { to: 'brief', name: 'Brief', state: circuits },
-    { to: 'plan', name: 'Plan', state: planState(checked.result) },
+    { to: 'plan', name: 'Plan', state: doc?.scheme || 'Schedules, devices' },
+    { to: 'bench', name: 'Bench', state: conductorsText(doc) },
+    { to: 'checks', name: 'Checks', state: checkState(found, doc) },
     { to: 'trace', name: 'Trace', state: 'Set controls, watch the signal' },
     { to: 'week', name: 'Week', state: 'Clocks, rooms, hot water' },
     {
@@ -61,4 +64,11 @@ export function JobShell() {
   )
 }
 
-const planState = (result: CheckResult | undefined): string => (result ? shortVerdictText(result) : 'Checking')
+const conductorsText = (doc: Installation | undefined): string =>
+  doc ? `${doc.cables.reduce((n, c) => n + c.cores.length, 0)} conductors` : 'The wiring itself'
+
+function checkState(findings: Finding[] | undefined, doc: Installation | undefined): string {
+  if (!findings) return 'Checking'
+  const waived = new Set(doc?.waivers?.map((w) => w.id))
+  return shortVerdictText({ findings: findings.filter((f) => !waived.has(findingKey(f))) })
+}

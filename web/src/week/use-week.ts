@@ -1,6 +1,6 @@
 import type { Installation, WeekPlan, WeekResult } from '@nobbet/core'
 import { proxy } from 'comlink'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { compute } from '../workers/compute'
 
 export interface WeekRun {
@@ -26,6 +26,7 @@ interface Heard {
 export function useWeek(installation: Installation, plan: WeekPlan): WeekRun {
   const [result, setResult] = useState<WeekResult>()
   const [round, setRound] = useState(0)
+  const leave = useRef(() => {})
   const key = JSON.stringify([round, installation, plan])
   const [heard, setHeard] = useState<Heard>({ key, progress: 0 })
   useEffect(() => {
@@ -33,11 +34,16 @@ export function useWeek(installation: Installation, plan: WeekPlan): WeekRun {
     // What was said before it was stopped may arrive after: stopped it stays.
     const hear = (said: Omit<Heard, 'key'>) =>
       mine && setHeard((before) => (before.key === key && before.stopped ? before : { key, ...said }))
-    compute()
-      .week(
-        installation,
-        plan,
-        proxy((progress: number) => hear({ progress })),
+    const run = compute().newRun()
+    leave.current = () => void run.then((number) => compute().leave(number))
+    void run
+      .then((number) =>
+        compute().week(
+          number,
+          installation,
+          plan,
+          proxy((progress: number) => hear({ progress })),
+        ),
       )
       .then((week) => {
         if (!mine || !week) return
@@ -47,7 +53,7 @@ export function useWeek(installation: Installation, plan: WeekPlan): WeekRun {
       .catch((error: Error) => hear({ error }))
     return () => {
       mine = false
-      void compute().leaveWeek()
+      leave.current()
     }
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` holds what installation and plan say
   }, [key])
@@ -58,7 +64,7 @@ export function useWeek(installation: Installation, plan: WeekPlan): WeekRun {
     error: now.error,
     stopped: now.stopped ?? false,
     stop() {
-      void compute().leaveWeek()
+      leave.current()
       setHeard({ key, stopped: true })
     },
     again: () => setRound((n) => n + 1),

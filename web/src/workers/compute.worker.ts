@@ -1,12 +1,17 @@
 import {
-  check,
+  allStates,
   compile,
   diagnose,
+  faultRun,
+  knownOf,
   liveThrough,
   Predictor,
+  staticFindings,
   symptomTexts,
+  type AllStates,
   type Circuit,
   type DeviceType,
+  type FaultEnd,
   type Installation,
   type LoggedFinding,
   type WeekPlan,
@@ -26,37 +31,64 @@ function ready(installation: Installation) {
   return known
 }
 
-/** Which week is being lived through: another one, or none, ends it. */
-let weeks = 0
+/** Runs that somebody still waits for. */
+const wanted = new Set<number>()
+let runs = 0
 /** Other questions, and being left, come in between this often. */
 const yieldAfterMs = 40
 
+/** Drives a long run on, saying how far it is; undefined where it was left. */
+async function driven<P, T>(number: number, run: Generator<P, T>, onProgress: (at: P) => void): Promise<T | undefined> {
+  let last = performance.now()
+  for (;;) {
+    const next = run.next()
+    if (next.done) {
+      wanted.delete(number)
+      return next.value
+    }
+    if (performance.now() - last < yieldAfterMs) continue
+    onProgress(next.value)
+    await new Promise((done) => setTimeout(done))
+    if (!wanted.has(number)) return undefined
+    last = performance.now()
+  }
+}
+
 const api = {
-  check: (installation: Installation) => check(ready(installation).circuit),
+  /** A long run gets a number, by which it can be left. */
+  newRun(): number {
+    wanted.add(++runs)
+    return runs
+  },
+  leave: (run: number) => void wanted.delete(run),
+  /** What breaks a rule, and how much of the wiring is known. */
+  rules(installation: Installation) {
+    const { circuit } = ready(installation)
+    return { findings: staticFindings(circuit), known: knownOf(circuit) }
+  },
+  /** Every reachable state; undefined where it was left. */
+  states: (
+    run: number,
+    installation: Installation,
+    onProgress: (states: number) => void,
+  ): Promise<AllStates | undefined> => driven(run, allStates(compile(installation)), onProgress),
+  /** Every reachable state with each single device fault in turn; undefined where it was left. */
+  faults: (
+    run: number,
+    installation: Installation,
+    onProgress: (at: { done: number; of: number }) => void,
+  ): Promise<FaultEnd[] | undefined> => driven(run, faultRun(compile(installation)), onProgress),
   diagnose(installation: Installation, findings: LoggedFinding[]) {
     const { circuit, predictor } = ready(installation)
     return diagnose(circuit, findings, predictor)
   },
-  /** A week lived through; undefined where it was left for another. Says how far it is, and lets itself be left. */
-  async week(
+  /** A week lived through; undefined where it was left. */
+  week: (
+    run: number,
     installation: Installation,
     plan: WeekPlan,
     onProgress: (done: number) => void,
-  ): Promise<WeekResult | undefined> {
-    const mine = ++weeks
-    const run = liveThrough(compile(installation), plan)
-    let last = performance.now()
-    for (;;) {
-      const next = run.next()
-      if (next.done) return next.value
-      if (performance.now() - last < yieldAfterMs) continue
-      onProgress(next.value)
-      await new Promise((done) => setTimeout(done))
-      if (mine !== weeks) return undefined
-      last = performance.now()
-    }
-  },
-  leaveWeek: () => void weeks++,
+  ): Promise<WeekResult | undefined> => driven(run, liveThrough(compile(installation), plan), onProgress),
   /** What every fault of a device type shows, watched on a shipped system. */
   symptoms: (type: DeviceType) => symptomTexts(type),
 }

@@ -15,7 +15,7 @@ import { UndoRedo } from '../../shell/undo-redo'
 import { ContactDiagram } from '../contact-diagram'
 import { ControlFields } from './control-fields'
 import { Choice, Figure, Rows, Text } from './fields'
-import { download } from './download'
+import { downloadType } from './download'
 import { freeId, without } from './ids'
 import { JsonTab } from './json-tab'
 import { Parts } from './parts'
@@ -258,7 +258,7 @@ export function TypeEditor({ draft, taken, isNew, busy, trouble, onSave, onLeave
             <Button disabled={busy || all.length > 0 || !whole} onClick={() => whole && onSave(whole)}>
               {busy ? 'Saving' : isNew ? 'Put it on the shelf' : `Save as version ${type.version + 1}`}
             </Button>
-            <Button variant="outline-dark" onClick={() => download(type)}>
+            <Button variant="outline-dark" onClick={() => downloadType(type)}>
               Export
             </Button>
             <Button variant="outline-dark" onClick={onLeave}>

@@ -1,0 +1,122 @@
+import { basisText, compile, findingKey, findingText, isGrave, verdictText, type Command } from '@nobbet/core'
+import { useMemo } from 'react'
+import { Button, ProgressBar } from 'react-bootstrap'
+import { useParams } from 'react-router'
+import { Failed, Loading } from '../shell/notes'
+import { Changed, WiringTools } from '../wiring/saving-note'
+import { useWiring } from '../wiring/use-wiring'
+import { useVerdict } from '../workers/use-verdict'
+import { AllStatesView } from './all-states'
+import { FaultEnds } from './fault-ends'
+import { FindingCard } from './finding-card'
+
+/** One verdict, then the findings in the order in which they would hurt; then all states. */
+export function ChecksPage() {
+  const { job = '' } = useParams()
+  const wiring = useWiring(job)
+  const { doc, store } = wiring
+  const verdict = useVerdict(doc)
+  const circuit = useMemo(() => doc && compile(doc), [doc])
+  if (wiring.error) return <Failed error={wiring.error} retry={() => store.again()} />
+  if (!doc || !circuit) return <Loading what="the wiring" />
+
+  const waivers = new Map((doc.waivers ?? []).map((w) => [w.id, w.reason]))
+  const standing = verdict.findings?.filter((f) => !waivers.has(findingKey(f))) ?? []
+  const waived = verdict.findings?.filter((f) => waivers.has(findingKey(f))) ?? []
+  const waive = (id: string, label: string, reason: string): Command => ({
+    label: `Let stand: ${label}`,
+    changes: [{ do: 'put', in: 'waivers', value: { id, reason } }],
+  })
+  const grave = standing.some(isGrave)
+  return (
+    <main className="page checks">
+      <header className="work-tools no-print">
+        <WiringTools state={wiring} store={store} />
+      </header>
+      <Changed saving={wiring.saving} store={store} />
+      <section
+        className={grave ? 'sheet verdict bad' : 'sheet verdict'}
+        aria-label="Verdict of the check"
+        aria-busy={verdict.progress !== undefined}
+      >
+        <div>
+          {verdict.error ? (
+            <div className="says">The check could not be run: {verdict.error.message}</div>
+          ) : !verdict.findings || (!verdict.states && !verdict.stopped) ? (
+            <div className="says">{grave ? verdictText({ findings: standing }) : 'Looking at every state'}</div>
+          ) : (
+            <div className="says">
+              {verdict.stopped ? 'Stopped before all states were looked at' : verdictText({ findings: standing })}
+            </div>
+          )}
+          {verdict.known && <div className="basis">{basisText(verdict.known, verdict.states)}</div>}
+        </div>
+        <span />
+        {verdict.progress !== undefined && (
+          <div className="run-progress no-print">
+            <ProgressBar animated now={100} aria-label="States" />
+            <span role="status">{verdict.progress} states</span>
+            <Button size="sm" variant="outline-dark" onClick={verdict.stop}>
+              Stop
+            </Button>
+          </div>
+        )}
+        {verdict.stopped && (
+          <Button className="no-print" onClick={verdict.again}>
+            Look at all states
+          </Button>
+        )}
+      </section>
+      {standing.length > 0 && (
+        <ul className="finding-list" aria-label="Findings">
+          {standing.map((finding) => (
+            <FindingCard
+              key={findingKey(finding)}
+              job={job}
+              circuit={circuit}
+              finding={finding}
+              onApply={(remedy) => store.perform(remedy)}
+              onWaive={(reason) =>
+                store.perform(waive(findingKey(finding), findingText(circuit, finding).title, reason))
+              }
+            />
+          ))}
+        </ul>
+      )}
+      {waived.length > 0 && (
+        <section className="sheet waived" aria-label="Let stand">
+          <h2>Let stand, with a reason</h2>
+          <ul>
+            {waived.map((finding) => {
+              const id = findingKey(finding)
+              const { title } = findingText(circuit, finding)
+              return (
+                <li key={id}>
+                  <strong>{title}.</strong> {waivers.get(id)}{' '}
+                  <Button
+                    size="sm"
+                    variant="outline-dark"
+                    className="no-print"
+                    onClick={() =>
+                      store.perform({
+                        label: `No longer let stand: ${title}`,
+                        changes: [{ do: 'drop', in: 'waivers', id }],
+                      })
+                    }
+                  >
+                    Take back
+                  </Button>
+                </li>
+              )
+            })}
+          </ul>
+        </section>
+      )}
+      {verdict.states && (
+        <AllStatesView circuit={circuit} states={verdict.states}>
+          <FaultEnds job={job} installation={doc} />
+        </AllStatesView>
+      )}
+    </main>
+  )
+}

@@ -1,0 +1,81 @@
+import { findingKey, findingText, severityWords, type Circuit, type Command, type Finding } from '@nobbet/core'
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { Link } from 'react-router'
+
+interface FindingCardProps {
+  job: string
+  circuit: Circuit
+  finding: Finding
+  onApply: (remedy: Command) => void
+  onWaive: (reason: string) => void
+}
+
+/** One finding: what, why it matters, what to do, and the press that does it. */
+export function FindingCard({ job, circuit, finding, onApply, onWaive }: FindingCardProps) {
+  const [waiving, setWaiving] = useState<string>()
+  const { title, reason, remedy } = findingText(circuit, finding)
+  const place = finding.cores?.[0] ? `${finding.cores[0].cable}.${finding.cores[0].core}` : finding.terminals[0]
+  return (
+    <li className={`finding ${finding.severity}`} data-rule={finding.rule} data-finding={findingKey(finding)}>
+      <div className="finding-severity">{severityWords[finding.severity]}</div>
+      <div className="finding-text">
+        <h3>{title}</h3>
+        <p>
+          {reason} {remedy}
+        </p>
+        {finding.reproduced === false && (
+          <p className="quiet">
+            In time it was not reproduced: with the times that these parts really take, the order of events is another.
+          </p>
+        )}
+        <div className="finding-acts no-print">
+          {finding.remedy && (
+            <Button size="sm" onClick={() => onApply(finding.remedy!)}>
+              {finding.remedy.label}
+            </Button>
+          )}
+          {finding.actions && (
+            <Link
+              className="btn btn-sm btn-outline-primary"
+              to={`/jobs/${job}/trace?${new URLSearchParams(finding.actions.map((a) => ['do', a]))}`}
+            >
+              Play it back in Trace
+            </Link>
+          )}
+          {place && (
+            <Link className="btn btn-sm btn-outline-primary" to={`/jobs/${job}/bench?at=${encodeURIComponent(place)}`}>
+              Show it on the Bench
+            </Link>
+          )}
+          <Button size="sm" variant="link" onClick={() => setWaiving(waiving === undefined ? '' : undefined)}>
+            Let it stand
+          </Button>
+        </div>
+        {waiving !== undefined && (
+          <Form
+            className="waive"
+            onSubmit={(event) => {
+              event.preventDefault()
+              if (waiving.trim().length >= 3) onWaive(waiving.trim())
+            }}
+          >
+            <Form.Label htmlFor={`why-${findingKey(finding)}`}>Why it may stand</Form.Label>
+            <div className="d-flex gap-2">
+              <Form.Control
+                id={`why-${findingKey(finding)}`}
+                autoFocus
+                value={waiving}
+                onChange={(e) => setWaiving(e.target.value)}
+                placeholder="Written down, and kept with the wiring"
+              />
+              <Button type="submit" disabled={waiving.trim().length < 3}>
+                Keep
+              </Button>
+            </div>
+          </Form>
+        )}
+      </div>
+    </li>
+  )
+}
