@@ -26,13 +26,18 @@ export const phone = { width: 390, height: 844, isMobile: true, hasTouch: true }
 export interface Stage {
   url: string
   open(path: string, viewport?: typeof desk): Promise<Page>
+  /** Stops the server, and starts it again where it was. */
+  stopServer(): Promise<void>
+  startServer(): Promise<void>
   close(): Promise<void>
 }
 
 export async function openStage(): Promise<Stage> {
   const data = mkdtempSync(join(tmpdir(), 'nobbet-stage-'))
   const web = join(import.meta.dirname ?? __dirname, '../../web/dist')
-  const server: Running = await start({ data, port: 0, host: '127.0.0.1', web, demo: true })
+  const running = (port: number): Promise<Running> => start({ data, port, host: '127.0.0.1', web, demo: true })
+  let server = await running(0)
+  const url = server.url
   const browser: Browser = await puppeteer.launch({
     executablePath: chromium(),
     args: [
@@ -46,12 +51,16 @@ export async function openStage(): Promise<Stage> {
     ],
   })
   return {
-    url: server.url,
+    url,
     async open(path, viewport = desk) {
       const page = await browser.newPage()
       await page.setViewport(viewport)
-      await page.goto(new URL(path, server.url).href, { waitUntil: 'networkidle0' })
+      await page.goto(new URL(path, url).href, { waitUntil: 'networkidle0' })
       return page
+    },
+    stopServer: () => server.stop(),
+    async startServer() {
+      server = await running(Number(new URL(url).port))
     },
     async close() {
       await browser.close()

@@ -142,7 +142,7 @@ describe('a new job', () => {
     expect(await page.$$eval('.schedule tbody tr', (rows) => rows.length)).toBeGreaterThan(60)
     await page.locator('.btn ::-p-text(Keep as planned)').click()
     await says('.plan', 'Kept as planned')
-    await page.locator('.verdict a').click()
+    await page.locator('.verdict a ::-p-text(Trace it)').click()
     await page.waitForSelector(demand('heating-2'))
     await press('10×')
     await press('Programmer heating on')

@@ -109,7 +109,7 @@ describe('a device type of one’s own', () => {
     await says('.newer', 'keeps version 1 in House valve')
     await press('Use the newer one')
     await page.waitForFunction(() => !document.querySelector('.newer'))
-    await press('Undo the last exchange')
+    await page.locator('[aria-label="Undo"]').click()
     await says('.newer', 'Kit has version 2')
   })
 })

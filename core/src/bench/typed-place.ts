@@ -11,7 +11,15 @@ export function ownerOfSide(doc: Installation, cable: string, end: 0 | 1): strin
     const [owner] = at.terminal.split('.')
     count.set(owner, (count.get(owner) ?? 0) + 1)
   }
-  return [...count].sort((x, y) => y[1] - x[1])[0]?.[0]
+  const most = [...count].sort((x, y) => y[1] - x[1])[0]?.[0]
+  if (most !== undefined || doc.wiringCentres.length !== 1) return most
+  // With one wiring centre, the far side of a device's cable is there unless it is said otherwise.
+  const [centre] = doc.wiringCentres
+  const other = cores.flatMap(({ ends }) => {
+    const far = ends[1 - end]
+    return 'terminal' in far ? [far.terminal.split('.')[0]] : []
+  })
+  return other.length > 0 && !other.includes(centre.id) ? centre.id : undefined
 }
 
 /** A terminal that can be named from a keyboard: by its number in the list, its id, or the beginning of it. */

@@ -1,4 +1,4 @@
-import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import {
   addCentre,
   compile,
@@ -138,7 +138,7 @@ export function BenchPage() {
   const standing = verdict.findings?.filter((f) => !doc.waivers?.some((w) => w.id === f.rule))
   return (
     <HandContext.Provider value={hand}>
-      <DndContext sensors={sensors} onDragEnd={dropped}>
+      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={dropped}>
         <main className="bench">
           <header className="work-tools no-print">
             <WiringTools state={wiring} store={store} />

@@ -1,5 +1,5 @@
 import { ApiError, call } from '../api/client'
-import { edited, editedBy, EditError, type Command, type Installation } from '@nobbet/core'
+import { edited, editedBy, EditError, replaceWith, type Command, type Installation } from '@nobbet/core'
 import type { Draft } from '@nobbet/contract'
 import { v4 as newId } from 'uuid'
 import { keep, readKept, tabName, type KeptWiring, type Step } from './kept'
@@ -86,15 +86,32 @@ export class WiringStore {
       })
       return
     }
-    this.take(theirs!)
+    if (kept && theirs) this.join(kept.doc, theirs, kept)
+    else this.take(theirs!)
   }
 
   private fetched = (): Promise<Draft> => call('readDraft', { params: { job: this.job } })
 
   /** Another screen has written the draft: it is taken over where nothing of one's own is on its way. */
   adopt(draft: Draft): void {
-    if (!this.state.doc || draft.version <= this.state.version || this.pending.length > 0 || this.sending) return
-    this.take(draft)
+    const { doc, version } = this.state
+    if (!doc || draft.version <= version || this.pending.length > 0 || this.sending) return
+    this.join(doc, draft, this.state)
+  }
+
+  /** What was done elsewhere is one step more, so that what was done before it can still be taken back. */
+  private join(doc: Installation, draft: Draft, { done, undone }: Pick<WiringState, 'done' | 'undone'>): void {
+    const command = replaceWith(doc, draft.installation, 'Changed on another screen')
+    const inverse = command && edited(doc, command).inverse
+    this.set({
+      doc: draft.installation,
+      version: draft.version,
+      done: command && inverse ? [...done, { command, inverse }] : done,
+      undone: command ? [] : undone,
+      saving: { is: 'saved' },
+    })
+    this.keepHere()
+    this.acknowledged(draft)
   }
 
   private take(draft: Draft): void {

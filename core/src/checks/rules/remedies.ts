@@ -1,5 +1,5 @@
 import { EARTH, LINE, NEUTRAL } from '../../circuit'
-import type { Change, Colour, Command, Core, End } from '../../installation'
+import type { Cable, Change, Colour, Command, Core, End } from '../../installation'
 import { inUse, type Landed, type Survey } from './survey'
 
 const poleWords: Record<number, string> = { [LINE]: 'Line', [NEUTRAL]: 'Neutral', [EARTH]: 'Earth' }
@@ -7,14 +7,19 @@ const poleWords: Record<number, string> = { [LINE]: 'Line', [NEUTRAL]: 'Neutral'
 const onTerminal = (terminal: string): End => ({ at: 'terminal', terminal })
 
 /**
- * Brings a pole to a device's terminal: by the conductor that is on it already, with its other end free or parked; else by a
- * spare conductor of a cable that goes there. Undefined where neither is there.
+ * Brings a pole to a device's terminal: by the conductor that is on it already, with its other end free or parked; by one
+ * that has the pole at its far end and hangs off the device; else by a spare conductor of a cable that goes there. Undefined where neither is there.
  */
 export function bringPole(survey: Survey, terminal: string, pole: number): Command | undefined {
   const [owner] = terminal.split('.')
   const label = `Bring ${poleWords[pole]} to ${terminal}`
   const onIt = survey.at.get(terminal)?.find(({ core, end }) => !inUse(core.ends[1 - end]))
   if (onIt) return toPole(survey, label, onIt.cable.id, onIt.core, (1 - onIt.end) as 0 | 1, pole, [])
+  const back = fallenOff(survey, owner, pole)
+  if (back) {
+    const { cable, core, end } = back
+    return { label, changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: onTerminal(terminal) }] }
+  }
   for (const { cable, core, end } of spares(survey, owner)) {
     if (earthColoured(core.colour) !== (pole === EARTH)) continue
     const here: Change = { do: 'end', cable: cable.id, core: core.id, end, to: onTerminal(terminal) }
@@ -23,15 +28,37 @@ export function bringPole(survey: Survey, terminal: string, pole: number): Comma
   return undefined
 }
 
+/** A conductor of a cable at this device that has the pole at its far end and is on nothing here. */
+function fallenOff(survey: Survey, device: string, pole: number): Omit<Landed, 'terminal'> | undefined {
+  for (const cable of survey.circuit.installation.cables) {
+    const at = sideAt(cable, device)
+    if (at === undefined) continue
+    const far = (1 - at) as 0 | 1
+    const core = cable.cores.find(
+      (k) =>
+        !inUse(k.ends[at]) &&
+        inUse(k.ends[far]) &&
+        earthColoured(k.colour) === (pole === EARTH) &&
+        survey.poles(survey.wired, survey.atomOf(cable, k, far)) === pole,
+    )
+    if (core) return { cable, core, end: at }
+  }
+  return undefined
+}
+
+/** Which end of a cable is at this device. */
+const sideAt = (cable: Cable, device: string): 0 | 1 | undefined =>
+  cable.cores.flatMap(({ ends }) =>
+    ends.flatMap((e, i) => ('terminal' in e && e.terminal.startsWith(`${device}.`) ? [i as 0 | 1] : [])),
+  )[0]
+
 const earthColoured = (colour: Colour) => colour === 'green-yellow' || colour === 'bare'
 
 /** Conductors of cables to this device that serve nothing, with the end that is at the device. */
 export function spares(survey: Survey, device: string): Omit<Landed, 'terminal'>[] {
   const { cables } = survey.circuit.installation
   return cables.flatMap((cable) => {
-    const at = cable.cores.flatMap(({ ends }) =>
-      ends.flatMap((e, i) => ('terminal' in e && e.terminal.startsWith(`${device}.`) ? [i as 0 | 1] : [])),
-    )[0]
+    const at = sideAt(cable, device)
     if (at === undefined || cable.leadOf !== undefined) return []
     return cable.cores.flatMap((core) => {
       const [near, far] = [core.ends[at], core.ends[1 - at]]
