@@ -135,4 +135,26 @@ describe('nobbet on the command line', () => {
     expect(faulty.out).toMatch(/Mon 06:3\d lockout boiler/)
     expect((await nobbet('week', 'mid-position', '--days', '9')).code).toBe(2)
   })
+
+  it('checks: 0 where nothing grave is found, 1 where something is, 2 where the file cannot be used', async () => {
+    const whole = await nobbet('check', 'two-port-heating')
+    expect(whole.code).toBe(0)
+    expect(whole.out).toContain('No defect found in the wiring as recorded')
+    const doc = JSON.parse((await nobbet('examples', 'two-port-heating')).out)
+    doc.cables.find((c: { id: string }) => c.id === 'boiler-cable').cores[3].ends[1] = {
+      at: 'terminal',
+      terminal: 'wc.1',
+    }
+    writeFileSync(file, JSON.stringify(doc))
+    const broken = await nobbet('check', file, '--json')
+    expect(broken.code).toBe(1)
+    const { findings, states, unverifiedEnds } = JSON.parse(broken.out)
+    expect(findings.map((f: { rule: string }) => f.rule)).toContain('all-off-ends-calls')
+    expect(states).toMatchObject({ complete: true })
+    expect(unverifiedEnds).toBeGreaterThan(0)
+    writeFileSync(file, '{"format":"nobbet-installation","version":1}')
+    const unusable = await nobbet('check', file)
+    expect([unusable.code, unusable.err.length]).toEqual([2, 1])
+    expect((await nobbet('check', 'single-zone', '--faults')).out).toContain('single device faults end in danger')
+  })
 })

@@ -10,6 +10,8 @@ import {
   jobWriteSchema,
   ownTypeSchema,
   ownTypeWriteSchema,
+  photoSchema,
+  photoWriteSchema,
   revisionSchema,
   revisionWriteSchema,
 } from './schemas'
@@ -76,6 +78,20 @@ export const endpoints = {
     request: revisionWriteSchema,
     response: revisionSchema,
   },
+  listPhotos: {
+    method: 'get',
+    path: '/api/jobs/{job}/photos',
+    summary: 'Photos pinned to revisions, oldest first',
+    response: z.array(photoSchema),
+  },
+  writePhoto: {
+    method: 'put',
+    path: '/api/jobs/{job}/photos/{photo}',
+    summary: 'Pin a photo to a revision',
+    request: photoWriteSchema,
+    response: photoSchema,
+  },
+  deletePhoto: { method: 'delete', path: '/api/jobs/{job}/photos/{photo}', summary: 'Take a photo down' },
   listFindings: {
     method: 'get',
     path: '/api/jobs/{job}/findings',

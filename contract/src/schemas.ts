@@ -77,6 +77,19 @@ export const revisionSchema = revisionWriteSchema.extend({ id: clientIdSchema, c
 export type RevisionWrite = z.infer<typeof revisionWriteSchema>
 export type Revision = z.infer<typeof revisionSchema>
 
+/** A photo pinned to a revision: what the engineer saw when it stood so. Under 1.5 MB as a data address. */
+export const photoWriteSchema = z.object({
+  revision: clientIdSchema,
+  caption: text(200),
+  image: z
+    .string()
+    .regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/]+=*$/, 'a photo is a JPEG, PNG or WebP as a data address')
+    .max(1_500_000, 'the photo is larger than 1.5 MB: make it smaller'),
+})
+export const photoSchema = photoWriteSchema.extend({ id: clientIdSchema, createdAt: stamp })
+export type PhotoWrite = z.infer<typeof photoWriteSchema>
+export type Photo = z.infer<typeof photoSchema>
+
 /** A finding from site as it is kept with the job. */
 export const findingWriteSchema = observationSchema.safeExtend({ note: text(500), at: stamp })
 export const findingSchema = findingWriteSchema.safeExtend({ id: clientIdSchema })

@@ -1,10 +1,11 @@
 import { Bench } from 'tinybench'
-import { check, demandActions } from '../src/checks'
+import { demandActions, staticFindings } from '../src/checks'
 import { compile, Electrics, emptyNets, Equations, mergeNets, potentials } from '../src/circuit'
 import { diagnose, type LoggedFinding } from '../src/diagnosis'
 import { examples } from '../src/examples'
-import { planSystem } from '../src/planning'
+import { planBriefSchema, planSystem } from '../src/planning'
 import { Simulation } from '../src/simulation'
+import { explored } from '../src/states'
 import { solveFlows } from '../src/water'
 import { liveThrough, livedIn } from '../src/week'
 
@@ -49,7 +50,7 @@ for (const { id, installation } of examples) {
     sim.set(thermostat.device, 'set', up)
     sim.settle()
   })
-  bench.add(`check, ${id}`, () => void check(circuit))
+  bench.add(`rules, ${id}`, () => void staticFindings(compile(installation)))
 }
 
 /** A day as it is lived: everything on for the morning and the evening, each thermostat satisfied half way through. */
@@ -74,6 +75,20 @@ for (const { id, installation } of examples) {
     }
     sim.run(24 * 3_600_000 - sim.time)
   })
+}
+
+/** All states: heating zones and hot water, two-port, one channel for heating; nothing is remembered from run to run. */
+for (const zones of [2, 4, 8]) {
+  const heating = Array.from({ length: zones - 1 }, (_, i) => ({ kind: 'heating' as const, name: `Zone ${i + 1}` }))
+  const circuits = [...heating, { kind: 'hot-water' as const, name: 'Hot water' }]
+  const installation = planSystem(planBriefSchema.parse({ scheme: 'two-port', circuits }), 'zones', 'Zones')
+  const { states } = explored(compile(installation))
+  bench.add(`all ${states} states, ${zones} zones`, () => void explored(compile(installation)))
+}
+for (const id of ['mid-position', 'hot-water-priority', 'more-zones', 'unvented']) {
+  const { installation } = examples.find((e) => e.id === id)!
+  const { states } = explored(compile(installation))
+  bench.add(`all ${states} states, ${id}`, () => void explored(compile(installation)))
 }
 
 /** Zones enough to give a row of network sizes. */

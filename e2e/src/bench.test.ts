@@ -41,6 +41,9 @@ async function jobWith(job: string, installation: Installation): Promise<string>
   expect(answer.status).toBeLessThan(300)
   return job
 }
+interface Upload {
+  uploadFile(path: string): Promise<void>
+}
 const example = (id = 'two-port-heating-hot-water'): Installation => structuredClone(exampleById(id)!.installation)
 
 const saved = (at: Page = page) => saysOn(at, '.saving', 'Saved with the job')
@@ -119,7 +122,7 @@ describe('the bench', () => {
     await page.locator('[data-live-verdict]').click()
     await says('.finding.danger', 'No earth at Pump E')
     await says('.verdict', '1 defect found in the wiring as recorded')
-    await page.locator('.finding .btn ::-p-text(Bring Earth to pump.E)').click()
+    await page.locator('.finding .btn ::-p-text(Bring Earth to Pump E)').click()
     await says('.verdict', 'No defect found in the wiring as recorded')
     await key('z')
     await says('.finding.danger', 'No earth at Pump E')
@@ -179,6 +182,12 @@ describe('the bench', () => {
     await says('.compare', '1 conductors differ')
     await says('.compare tr[data-change="moved"]', 'black of House thermostat cable')
     await says('.compare tr[data-change="moved"]', 'Wiring centre 1')
+    const photo = (await page.waitForSelector('[aria-label="Pin a photo"]')) as unknown as Upload
+    await page.locator('[aria-label="Caption of the photo"]').fill('The box with its lid off')
+    await photo.uploadFile('docs/screenshots/jobs.png')
+    await says('.photos figcaption', 'The box with its lid off')
+    await page.reload({ waitUntil: 'networkidle0' })
+    await says('.photos figcaption', 'The box with its lid off')
   })
 
   it('drags a conductor to another terminal, fits and cuts links, parks and tests', async () => {
@@ -197,7 +206,7 @@ describe('the bench', () => {
     await says('[data-live-verdict]', 'defect')
     await key('z')
     await page.waitForSelector('[data-terminal="wc.2"] [data-chip="programmer-cable.brown.1"]')
-    await page.locator('[data-terminal="wc.2"] .chip').click()
+    // What was carried is still in the hand.
     await says('.picked-panel', 'brown of Programmer cable')
     await page.locator('.picked-panel .knob button ::-p-text(Tested)').click()
     await page.waitForSelector('[data-terminal="wc.2"] .known.tested')
@@ -307,7 +316,7 @@ describe('the bench', () => {
   it('takes schedules in and out, and refuses a wrong one by line and column', async () => {
     const job = await jobWith('files-job', example())
     await open(`/jobs/${job}/bench?tab=files`)
-    const input = (await page.waitForSelector('#bench-file')) as unknown as { uploadFile(path: string): Promise<void> }
+    const input = (await page.waitForSelector('#bench-file')) as unknown as Upload
     const { mkdtempSync, writeFileSync } = await import('node:fs')
     const { join } = await import('node:path')
     const { tmpdir } = await import('node:os')

@@ -59,7 +59,9 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
     before: (page) => page.locator('.edit-tabs button ::-p-text(Parts)').click(),
   },
   { name: 'plan', path: '/jobs/demo-larch-row/plan', viewport: desk },
-  { name: 'plan-phone', path: '/jobs/demo-larch-row/plan', viewport: phone },
+  { name: 'bench', path: '/jobs/demo-chapel-row/bench?at=boiler-cable.black', viewport: desk },
+  { name: 'bench-phone', path: '/jobs/demo-chapel-row/bench', viewport: phone },
+  { name: 'checks', path: '/jobs/demo-chapel-row/checks', viewport: desk },
   { name: 'trace', path: travelling, viewport: desk },
   { name: 'trace-phone', path: travelling, viewport: phone },
   {
@@ -75,16 +77,10 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
     before: (page) => page.locator('.alarms .btn ::-p-text(Why?)').click(),
   },
   { name: 'kit', path: '/kit/mid-position-valve', viewport: desk },
-  { name: 'kit-phone', path: '/kit/mid-position-valve', viewport: phone },
   { name: 'trace-bus', path: on('demo-ferry-flat', 'receiver.set=21', 'wait=60s'), viewport: desk },
   {
     name: 'trace-meter',
     path: `${on('demo-fell-view', ...bothOn, 'wait=40s')}&meter=meter,wc.27,wc.6`,
-    viewport: desk,
-  },
-  {
-    name: 'trace-refused',
-    path: `${trace('fault=stat-1-cable.black.open', 'programmer.heating=on', 'stat-1.set=21', 'wait=30s')}&meter=resistance,zv-1.M,zv-1.N`,
     viewport: desk,
   },
   { name: 'hunt', path: '/jobs/demo-quay-cottage/hunt', viewport: desk, before: hunted },
@@ -97,7 +93,8 @@ for (const { name, path, viewport, before } of shots) {
   const page = await stage.open(path, viewport)
   await page.waitForSelector('h1, h2')
   if (path.includes('hunt')) await page.waitForSelector('.answer')
-  if (path.includes('plan')) await page.waitForSelector('.says')
+  if (/plan|checks/.test(path)) await page.waitForSelector('.says')
+  if (path.includes('checks')) await page.waitForSelector('.demand-table')
   await before?.(page)
   await new Promise((done) => setTimeout(done, 400))
   await page.screenshot({ path: join(folder, `${name}.png`) })

@@ -118,6 +118,28 @@ describe('a draft and its revisions', () => {
     })
   })
 
+  it('photo: pinned to a revision of the job, read back, taken down', async () => {
+    await call('PUT', '/api/jobs/job-photo-1', job('Photo House'), create)
+    await call('PUT', '/api/jobs/job-photo-1/revisions/rev-photo-1', {
+      kind: 'as-found',
+      name: 'Found',
+      installation: plan('flat'),
+    })
+    const photo = { revision: 'rev-photo-1', caption: 'lid off', image: 'data:image/png;base64,iVBORw0KGgo=' }
+    const pinned = await call('PUT', '/api/jobs/job-photo-1/photos/photo-1', photo)
+    expect([pinned.status, pinned.body.caption]).toEqual([200, 'lid off'])
+    const wrong = await call('PUT', '/api/jobs/job-photo-1/photos/photo-2', {
+      ...photo,
+      image: 'http://elsewhere/x.png',
+    })
+    expect([wrong.status, wrong.body.errors[0].field]).toEqual([422, 'image'])
+    const astray = await call('PUT', '/api/jobs/job-photo-1/photos/photo-3', { ...photo, revision: 'rev-nowhere' })
+    expect([astray.status, astray.body.errors[0].field]).toEqual([422, 'revision'])
+    expect((await call('GET', '/api/jobs/job-photo-1/photos')).body).toHaveLength(1)
+    await call('DELETE', '/api/jobs/job-photo-1/photos/photo-1')
+    expect((await call('GET', '/api/jobs/job-photo-1/photos')).body).toEqual([])
+  })
+
   it('revision: kept once, never changed', async () => {
     const revision = { kind: 'planned', name: 'As planned', installation: plan('job-draft-1') }
     expect((await call('PUT', `${path}/revisions/revision-1`, revision)).status).toBe(200)

@@ -1,6 +1,15 @@
 import type { MikroORM } from '@mikro-orm/libsql'
 import type { JobBrief, JobWrite } from '@nobbet/contract'
-import { ownValve, planBriefSchema, planSystem, type CircuitBrief, type SchemeId, type SupplyId } from '@nobbet/core'
+import {
+  edited,
+  ownValve,
+  planBriefSchema,
+  planSystem,
+  type Change,
+  type CircuitBrief,
+  type SchemeId,
+  type SupplyId,
+} from '@nobbet/core'
 import { JobService } from './job-service'
 import { TypeService } from './type-service'
 
@@ -58,6 +67,10 @@ const demoJobs: { id: string; write: JobWrite }[] = [
     kind: 'fault',
     symptom: 'Heating only comes on while the hot water is on too.',
   }),
+  job('demo-chapel-row', '2 Chapel Row, Ostwick', 'two-port', [...heating('House'), hotWater], {
+    kind: 'change-of-controls',
+    symptom: 'Wants new controls. Says that the boiler has never gone off since the kitchen was done.',
+  }),
   job('demo-larch-row', '14 Larch Row, Penmarrow', 'two-port', [...heating('House'), hotWater]),
   job('demo-quay-cottage', 'Quay Cottage, Ennerdock', 'two-port', [...heating('House'), hotWater], {
     kind: 'fault',
@@ -66,14 +79,34 @@ const demoJobs: { id: string; write: JobWrite }[] = [
   }),
 ]
 
+/** What was found otherwise than planned, by job: seen on the first visit, as the wiring now stands. */
+const asFound: Record<string, Change[]> = {
+  'demo-chapel-row': [
+    { do: 'end', cable: 'pump-cable', core: 'green-yellow', end: 1, to: { at: 'loose', provenance: 'seen' } },
+    {
+      do: 'end',
+      cable: 'boiler-cable',
+      core: 'black',
+      end: 1,
+      to: { at: 'terminal', terminal: 'wc.5', provenance: 'seen' },
+    },
+    { do: 'end', cable: 'stat-1-cable', core: 'grey', end: 0, to: { at: 'unknown', provenance: 'seen' } },
+  ],
+}
+
 /** Loads the demo jobs that are not there yet; what the user has made of them stays. */
 export async function loadDemo(orm: MikroORM, now = () => new Date()): Promise<number> {
   const jobs = new JobService(orm.em.fork(), now)
   const there = new Set((await jobs.list()).map((job) => job.id))
   const missing = demoJobs.filter((job) => !there.has(job.id))
   for (const { id, write } of missing) {
-    const installation = planSystem(write.brief.fitted, id, write.brief.site)
+    const planned = planSystem(write.brief.fitted, id, write.brief.site)
+    const changes = asFound[id]
+    const installation = changes ? edited(planned, { label: 'As found', changes }).doc : planned
     await jobs.writeJob(id, { ...write, draft: { installation, over: null } }, 'nothing there')
+    if (!changes) continue
+    const name = 'Drawing left in the box'
+    await jobs.writeRevision(id, `${id}-planned`, { kind: 'planned', name, installation: planned })
   }
   const types = new TypeService(orm.em.fork(), now)
   const valve = ownValve()

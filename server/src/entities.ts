@@ -24,6 +24,14 @@ export interface RevisionRow {
   installation: Installation
   createdAt: Date
 }
+export interface PhotoRow {
+  id: string
+  job: string
+  revision: string
+  caption: string
+  image: string
+  createdAt: Date
+}
 export interface FindingRow {
   /** Order of logging. */
   number: number
@@ -77,6 +85,19 @@ export const RevisionEntity = new EntitySchema<RevisionRow>({
     kind: { type: 'string' },
     name: { type: 'string' },
     installation: { type: 'json' },
+    createdAt: { type: 'datetime' },
+  },
+})
+
+export const PhotoEntity = new EntitySchema<PhotoRow>({
+  name: 'Photo',
+  tableName: 'photo',
+  properties: {
+    id: { type: 'string', primary: true },
+    job: { type: 'string' },
+    revision: { type: 'string' },
+    caption: { type: 'string' },
+    image: { type: 'text' },
     createdAt: { type: 'datetime' },
   },
 })

@@ -15,6 +15,7 @@ import { integrityOf } from './database'
 import { JobService } from './job-service'
 import { etag, preconditionOf } from './preconditions'
 import { ApiProblem } from './problem'
+import { PhotoService } from './photo-service'
 import { TypeService } from './type-service'
 
 const version = '0.1.0'
@@ -51,6 +52,7 @@ function wholeType(id: string, definition: unknown): DeviceType {
 interface Call {
   jobs: JobService
   types: TypeService
+  photos: PhotoService
   /** A path parameter, parsed as an id. */
   id(name: string): string
   ctx: RouterContext
@@ -88,6 +90,10 @@ function handlers(orm: MikroORM): Record<Operation, Handler> {
       mustMakeSense(write.installation)
       return jobs.writeRevision(id('job'), id('revision'), write)
     },
+    listPhotos: ({ photos, id }) => photos.list(id('job')),
+    writePhoto: ({ photos, id, body }) =>
+      photos.write(id('job'), id('photo'), parsed(endpoints.writePhoto.request, body)),
+    deletePhoto: ({ photos, id }) => photos.remove(id('job'), id('photo')),
     listFindings: ({ jobs, id }) => jobs.listFindings(id('job')),
     writeFinding: ({ jobs, id, body }) =>
       jobs.writeFinding(id('job'), id('finding'), parsed(endpoints.writeFinding.request, body)),
@@ -112,6 +118,7 @@ export function apiRouter(orm: MikroORM, now: () => Date): Router {
       const answer = await table[operation as Operation]({
         jobs: new JobService(orm.em.fork(), now),
         types: new TypeService(orm.em.fork(), now),
+        photos: new PhotoService(orm.em.fork(), now),
         id: (name) => parsed(clientIdSchema, ctx.params[name], name),
         ctx,
         body: (ctx.request as { body?: unknown }).body,

@@ -4,7 +4,7 @@ import { explore, properties, replay, type Breach, type Exploration, type Proper
 import type { Severity } from './finding'
 
 /** How badly it hurts when a property is broken. */
-export const propertySeverity: Record<PropertyId, Severity> = {
+const propertySeverity: Record<PropertyId, Severity> = {
   'no-short': 'danger',
   'extra-low-stays-low': 'danger',
   'no-call-without-demand': 'danger',
@@ -16,6 +16,10 @@ export const propertySeverity: Record<PropertyId, Severity> = {
   'valves-rest': 'will-not-work',
   settles: 'will-not-work',
 }
+
+/** How badly a breach hurts: water that does not move is no danger in itself, a pump against closed valves is. */
+export const severityOf = ({ property, demands }: Breach): Severity =>
+  property === 'water-moves' && demands.length > 0 ? 'will-not-work' : propertySeverity[property]
 
 /** What is to be expected, and was found, while just these demands are wanted. */
 export interface DemandRow {
@@ -50,7 +54,7 @@ export function* allStates(circuit: Circuit, most?: number): Generator<number, A
   const found = yield* explore(circuit, { most })
   const broken = found.broken.map((b): Counterexample => ({
     breach: b.breach,
-    severity: propertySeverity[b.breach.property],
+    severity: severityOf(b.breach),
     ...replay(circuit, b),
   }))
   return {

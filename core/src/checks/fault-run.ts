@@ -2,7 +2,7 @@ import type { Circuit } from '../circuit'
 import { faultsOf, type Fault } from '../hypotheses'
 import { inflict, noDamage } from '../simulation'
 import { breachKey, explore, type Breach } from '../states'
-import { propertySeverity } from './all-states'
+import { severityOf } from './all-states'
 
 /** A single device fault, and the danger it ends in; none where it ends in none. */
 export interface FaultEnd {
@@ -13,8 +13,9 @@ export interface FaultEnd {
 }
 
 /** Dangers of an installation with something broken: those of all states, and a cylinder that warms past its thermostat. */
-function isDanger(circuit: Circuit, { property, demands }: Breach): boolean {
-  if (propertySeverity[property] === 'danger') return true
+function isDanger(circuit: Circuit, breach: Breach): boolean {
+  if (severityOf(breach) === 'danger') return true
+  const { property, demands } = breach
   const kinds = circuit.installation.intent.demands.filter((d) => demands.includes(d.id)).map((d) => d.kind)
   return property === 'no-heat-without-demand' && kinds.includes('hot-water')
 }

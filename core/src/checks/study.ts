@@ -2,7 +2,7 @@ import { compile, type Circuit } from '../circuit'
 import { alterationsOf, type Alteration } from '../hypotheses'
 import { edited, type Installation } from '../installation'
 import { breachKey, explored, type Breach, type Exploration } from '../states'
-import { propertySeverity } from './all-states'
+import { severityOf } from './all-states'
 import { findingKey, isGrave, type Severity } from './finding'
 import { staticFindings } from './rules'
 import { Survey } from './rules/survey'
@@ -60,8 +60,8 @@ export class Study {
     const after = explored(circuit, { most, until: isNew })
     const broken = after.broken.filter(({ breach }) => isNew(breach))
     if (broken.length > 0) {
-      const { property } = broken[0].breach
-      return { alteration, fate: 'caught', severity: propertySeverity[property], by: [property] }
+      const [{ breach }] = broken
+      return { alteration, fate: 'caught', severity: severityOf(breach), by: [breach.property] }
     }
     if (fresh.length > 0)
       return { alteration, fate: 'caught', severity: fresh[0].severity, by: [...new Set(fresh.map((f) => f.rule))] }

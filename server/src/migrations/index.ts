@@ -37,8 +37,24 @@ class OwnTypes extends Migration {
   }
 }
 
+/** Photos pinned to revisions. */
+class Photos extends Migration {
+  override up(): void {
+    this.addSql(`create table photo (
+      id text not null primary key, job text not null references job (id) on delete cascade,
+      revision text not null references revision (id) on delete cascade, caption text not null, image text not null,
+      created_at datetime not null)`)
+    this.addSql(`create index photo_job on photo (job)`)
+  }
+
+  override down(): void {
+    this.addSql('drop table photo')
+  }
+}
+
 /** Every migration in order; the names stay, since they are kept in the database. */
 export const migrations = [
   { name: '2026-11-24-first-tables', class: FirstTables },
   { name: '2026-11-25-own-types', class: OwnTypes },
+  { name: '2026-11-26-photos', class: Photos },
 ]

@@ -1,5 +1,5 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import type { Finding, JobWrite, RevisionWrite } from '@nobbet/contract'
+import type { Finding, JobWrite, PhotoWrite, RevisionWrite } from '@nobbet/contract'
 import type { Installation } from '@nobbet/core'
 import { call } from './client'
 
@@ -8,6 +8,7 @@ const keys = {
   job: (job: string) => ['jobs', job] as const,
   draft: (job: string) => ['jobs', job, 'draft'] as const,
   revisions: (job: string) => ['jobs', job, 'revisions'] as const,
+  photos: (job: string) => ['jobs', job, 'photos'] as const,
   findings: (job: string) => ['jobs', job, 'findings'] as const,
 }
 
@@ -64,6 +65,21 @@ export function useSaveRevision(job: string) {
     mutationFn: ({ id, write }: { id: string; write: RevisionWrite }) =>
       call('writeRevision', { params: { job, revision: id }, body: write }),
     onSettled: () => queries.invalidateQueries({ queryKey: keys.revisions(job) }),
+  })
+}
+
+export const usePhotos = (job: string) =>
+  useQuery({ queryKey: keys.photos(job), queryFn: () => call('listPhotos', { params: { job } }) })
+
+/** Pins a photo to a revision, or takes one down. */
+export function usePhotoChange(job: string) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: async (change: { id: string; write: PhotoWrite } | { remove: string }) => {
+      if ('remove' in change) await call('deletePhoto', { params: { job, photo: change.remove } })
+      else await call('writePhoto', { params: { job, photo: change.id }, body: change.write })
+    },
+    onSettled: () => queries.invalidateQueries({ queryKey: keys.photos(job) }),
   })
 }
 

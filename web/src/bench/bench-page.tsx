@@ -3,7 +3,9 @@ import {
   addCentre,
   compile,
   EditError,
+  findingKey,
   fitLink,
+  isGrave,
   land,
   netAt,
   removeCentre,
@@ -76,7 +78,8 @@ export function BenchPage() {
 
   useEffect(() => {
     document.querySelector('.bench-strips .chip.here, .bench-strips .t-row.here')?.scrollIntoView({ block: 'nearest' })
-  }, [at])
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- when something else is picked, or the wiring has come
+  }, [at, doc === undefined])
   useHotkeys('escape', () => {
     setPicked(undefined)
     setLinking(false)
@@ -135,14 +138,18 @@ export function BenchPage() {
     setPicked({ kind: 'end', end })
     alter(land(doc, end, String(over.id)))
   }
-  const standing = verdict.findings?.filter((f) => !doc.waivers?.some((w) => w.id === f.rule))
+  const standing = verdict.findings?.filter((f) => !doc.waivers?.some((w) => w.id === findingKey(f)))
   return (
     <HandContext.Provider value={hand}>
       <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={dropped}>
         <main className="bench">
           <header className="work-tools no-print">
             <WiringTools state={wiring} store={store} />
-            <Link className="btn btn-sm btn-outline-primary" to={`/jobs/${job}/checks`} data-live-verdict>
+            <Link
+              className={`btn btn-sm ${standing?.some(isGrave) ? 'btn-danger' : 'btn-outline-primary'}`}
+              to={`/jobs/${job}/checks`}
+              data-live-verdict
+            >
               {standing ? shortVerdictText({ findings: standing }) : 'Checking'}
               {verdict.progress !== undefined && ', looking at all states'}
             </Link>

@@ -6,6 +6,7 @@ import { v4 as newId } from 'uuid'
 import { useRevisions, useSaveRevision } from '../api/hooks'
 import { momentText } from '../drawing/dates'
 import { useHand } from './hand'
+import { Photos } from './photos'
 
 const kindWords: Record<RevisionWrite['kind'], string> = {
   planned: 'Planned',
@@ -62,13 +63,13 @@ export function Revisions({ job }: { job: string }) {
       {list.length === 0 ? (
         <p className="quiet">Nothing is kept yet. A kept state never changes, and can be laid beside any other.</p>
       ) : (
-        <Compare revisions={list} doc={doc} />
+        <Compare job={job} revisions={list} doc={doc} />
       )}
     </>
   )
 }
 
-function Compare({ revisions, doc }: { revisions: Revision[]; doc: Installation }) {
+function Compare({ job, revisions, doc }: { job: string; revisions: Revision[]; doc: Installation }) {
   const [left, setLeft] = useState(revisions[0].id)
   const [right, setRight] = useState(now)
   const of = (id: string) => (id === now ? doc : (revisions.find((r) => r.id === id)?.installation ?? doc))
@@ -85,6 +86,7 @@ function Compare({ revisions, doc }: { revisions: Revision[]; doc: Installation 
   const before = of(left)
   const after = of(right)
   const { conductors, links, devices, same } = useMemo(() => differencesOf(before, after), [before, after])
+  const shown = revisions.find((r) => r.id === left) ?? revisions.find((r) => r.id === right)
   const none = conductors.length + links.length + devices.length === 0
   return (
     <section className="compare" aria-label="Two states side by side">
@@ -135,6 +137,7 @@ function Compare({ revisions, doc }: { revisions: Revision[]; doc: Installation 
           ))}
         </ul>
       )}
+      {shown && <Photos job={job} revision={shown} />}
     </section>
   )
 }

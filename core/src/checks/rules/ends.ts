@@ -25,12 +25,15 @@ export function endFindings(survey: Survey): Finding[] {
             rule: live ? 'live-end-loose' : 'unused-not-safe',
             severity: live ? 'danger' : 'poor-practice',
             ...at,
-            ...(!live && {
-              remedy: {
-                label: `Cut back ${core.colour} of ${cable.label}`,
-                changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: { at: 'cut-back' } }],
-              },
-            }),
+            // An earth that hangs loose is wanted somewhere.
+            ...(!live &&
+              core.colour !== 'green-yellow' &&
+              core.colour !== 'bare' && {
+                remedy: {
+                  label: `Cut back ${core.colour} of ${cable.label}`,
+                  changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: { at: 'cut-back' } }],
+                },
+              }),
           })
         }
         if (here.at === 'parked' && (survey.at.get(here.terminal)?.length ?? 0) > 1)

@@ -30,7 +30,7 @@ export function reachFindings(survey: Survey): Finding[] {
       c.cores.some((k) => k.ends.some((e) => 'terminal' in e && e.terminal.startsWith(`${owner}.`))),
     )
     // Nothing on the terminal, and every conductor that goes there is taken.
-    if (landed.length === 0 && cables.length > 0 && spares(survey, owner).length === 0)
+    if (!remedy && landed.length === 0 && cables.length > 0 && spares(survey, owner).length === 0)
       findings.push({ rule: 'fewer-cores-than-needed', severity: 'advice', terminals: [terminal], devices: [owner] })
   }
   if (shortCircuit(circuit, wired)) {

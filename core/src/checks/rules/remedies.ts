@@ -12,7 +12,9 @@ const onTerminal = (terminal: string): End => ({ at: 'terminal', terminal })
  */
 export function bringPole(survey: Survey, terminal: string, pole: number): Command | undefined {
   const [owner] = terminal.split('.')
-  const label = `Bring ${poleWords[pole]} to ${terminal}`
+  const [, id] = terminal.split('.')
+  const { name } = survey.circuit.devices[survey.circuit.deviceIndex.get(owner)!].device
+  const label = `Bring ${poleWords[pole]} to ${name} ${id}`
   const onIt = survey.at.get(terminal)?.find(({ core, end }) => !inUse(core.ends[1 - end]))
   if (onIt) return toPole(survey, label, onIt.cable.id, onIt.core, (1 - onIt.end) as 0 | 1, pole, [])
   const back = fallenOff(survey, owner, pole)

@@ -1,0 +1,84 @@
+import type { Revision } from '@nobbet/contract'
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { v4 as newId } from 'uuid'
+import { usePhotoChange, usePhotos } from '../api/hooks'
+
+/** The longer side of a kept photo, pixels: a terminal's number is still read. */
+const longest = 1600
+
+/** A photo as it is kept: no larger than it need be, as a JPEG data address. */
+async function kept(file: File): Promise<string> {
+  const picture = await createImageBitmap(file)
+  const scale = Math.min(1, longest / Math.max(picture.width, picture.height))
+  const canvas = document.createElement('canvas')
+  canvas.width = Math.round(picture.width * scale)
+  canvas.height = Math.round(picture.height * scale)
+  canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
+  return canvas.toDataURL('image/jpeg', 0.82)
+}
+
+/** Photos pinned to one revision. */
+export function Photos({ job, revision }: { job: string; revision: Revision }) {
+  const photos = usePhotos(job)
+  const change = usePhotoChange(job)
+  const [caption, setCaption] = useState('')
+  const [problem, setProblem] = useState<string>()
+  const mine = (photos.data ?? []).filter((p) => p.revision === revision.id)
+  const pin = async (file: File) => {
+    try {
+      const image = await kept(file)
+      setProblem(undefined)
+      change.mutate({ id: newId(), write: { revision: revision.id, caption: caption.trim(), image } })
+      setCaption('')
+    } catch {
+      setProblem(`"${file.name}" is no picture that this browser can read.`)
+    }
+  }
+  return (
+    <section className="photos" aria-label={`Photos of ${revision.name}`}>
+      <h3>Photos of “{revision.name}”</h3>
+      <div className="photo-row">
+        {mine.map((photo) => (
+          <figure key={photo.id}>
+            <a href={photo.image} download={`${photo.id}.jpg`}>
+              <img src={photo.image} alt={photo.caption || 'Photo without a caption'} />
+            </a>
+            <figcaption>
+              {photo.caption}{' '}
+              <Button size="sm" variant="link" onClick={() => change.mutate({ remove: photo.id })}>
+                Take down
+              </Button>
+            </figcaption>
+          </figure>
+        ))}
+      </div>
+      <div className="bench-add">
+        <Form.Control
+          aria-label="Caption of the photo"
+          placeholder="What it shows"
+          value={caption}
+          maxLength={200}
+          onChange={(e) => setCaption(e.target.value)}
+        />
+        <Form.Control
+          type="file"
+          accept="image/*"
+          capture="environment"
+          aria-label="Pin a photo"
+          onChange={(event) => {
+            const input = event.target as HTMLInputElement
+            const [file] = input.files ?? []
+            if (file) void pin(file)
+            input.value = ''
+          }}
+        />
+      </div>
+      {(problem ?? change.error) && (
+        <p role="alert" className="text-danger">
+          Not pinned: {problem ?? change.error?.message}
+        </p>
+      )}
+    </section>
+  )
+}
