@@ -246,6 +246,10 @@ describe('every main view', () => {
     '/jobs/demo-tarn-house/week',
     '/kit/own-slow-valve/edit',
     '/nowhere',
+    '/jobs/demo-chapel-row/bench?at=boiler-cable.black',
+    '/jobs/demo-chapel-row/bench?tab=devices',
+    '/jobs/demo-chapel-row/bench?tab=revisions',
+    '/jobs/demo-chapel-row/checks',
   ]
   const axe = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8')
 

@@ -17,7 +17,9 @@ export function planSingleZoneElectric(brief: PlanBrief, id: string, name: strin
   system.programmer({ heating: 'HTG-ON' }, 'programmer-one-channel')
   system.poweredThermostat(1, zone, 'HTG-ON', 'call', 'room-thermostat-programmable')
   system.device('own-circuit', 'Boiler circuit', 'own-circuit')
-  system.device('boiler', 'Electric boiler', 'boiler-electric')
+  // On a single 120 V circuit of 32 A there is room for half the elements.
+  const elements = brief.supply === '120-60' ? { element: 3000 } : {}
+  system.device('boiler', 'Electric boiler', 'boiler-electric', 'plant', elements)
   system.direct(
     'boiler-feed',
     'Boiler feed',

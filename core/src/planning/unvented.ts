@@ -72,7 +72,9 @@ export function planUnvented(brief: PlanBrief, id: string, name: string): Instal
   system.twoWire('high-limit', 'High limit', 'cylinder-high-limit', ['cylinder', 'Cylinder'], 'limit', 'valve-hw')
   system.twoPortValve('zv-hw', `${hotWater} valve`, 'valve-hw', 'call')
   system.hotWater(hotWater, { circuit: { valves: [{ device: 'zv-hw' }] }, call })
-  system.device('own-circuit', 'Immersion circuit', 'own-circuit', 'cylinder', { breaker: 16 })
+  // 3 kW: 13 A at 230 V, 25 A at 120 V.
+  const [breaker, flexMm2] = brief.supply === '120-60' ? [32, 4] : [16, 1.5]
+  system.device('own-circuit', 'Immersion circuit', 'own-circuit', 'cylinder', { breaker })
   system.device('immersion', 'Immersion heater', 'immersion-heater', 'cylinder')
   system.direct(
     'immersion-flex',
@@ -80,7 +82,7 @@ export function planUnvented(brief: PlanBrief, id: string, name: string): Instal
     { L: 'own-circuit.L', N: 'own-circuit.N', E: 'own-circuit.E' },
     'immersion',
     1,
-    1.5,
+    flexMm2,
   )
   system.pump()
   return system.installation(id, name, 'Two-port, unvented cylinder')

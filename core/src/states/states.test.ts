@@ -20,12 +20,15 @@ function rowOf(sim: Simulation): { wanted: string; outcome: string } {
     type.inputs.filter((i) => sim.loadEnergised(loadIndex.get(i.load)!)).map((i) => `${device.id}.${i.id}`),
   )
   const open = demands.filter((d) => d.circuit.valves.length > 0 && circuitOpen(sim, d)).map((d) => d.id)
+  const runs = circuit.loads.flatMap((l, i) =>
+    l.part.work && sim.loadWorking(i) ? [circuit.devices[l.device].device.id] : [],
+  )
   return {
     wanted: demands
       .filter((d) => wanted(sim, d))
       .map((d) => d.id)
       .join(' '),
-    outcome: JSON.stringify({ calls, open }),
+    outcome: JSON.stringify({ calls, open, runs }),
   }
 }
 

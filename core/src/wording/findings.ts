@@ -108,7 +108,7 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   'live-end-loose': (w) => ({
     title: `${w.core} is loose and can be live`,
     reason: 'Whatever it touches is live with it.',
-    remedy: 'Isolate. Connect it, or cut it back and make it safe.',
+    remedy: 'Isolate. Connect it, or cut it back and cover its end.',
   }),
   'unused-not-safe': (w) => ({
     title: w.terminal ? `${w.core} is parked beside a conductor in use` : `${w.core} is loose`,

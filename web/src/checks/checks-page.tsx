@@ -1,8 +1,9 @@
 import { basisText, compile, findingKey, findingText, isGrave, verdictText, type Command } from '@nobbet/core'
 import { useMemo } from 'react'
-import { Button, ProgressBar } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { Failed, Loading } from '../shell/notes'
+import { Progress } from '../shell/progress'
 import { Changed, WiringTools } from '../wiring/saving-note'
 import { useWiring } from '../wiring/use-wiring'
 import { useVerdict } from '../workers/use-verdict'
@@ -54,7 +55,7 @@ export function ChecksPage() {
         <span />
         {verdict.progress !== undefined && (
           <div className="run-progress no-print">
-            <ProgressBar animated now={100} aria-label="States" />
+            <Progress label="Looking at every state" />
             <span role="status">{verdict.progress} states</span>
             <Button size="sm" variant="outline-dark" onClick={verdict.stop}>
               Stop

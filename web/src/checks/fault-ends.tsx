@@ -1,8 +1,9 @@
 import { propertyWords, type FaultEnd, type Installation } from '@nobbet/core'
 import { proxy } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import { Button, ProgressBar } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
+import { Progress } from '../shell/progress'
 import { compute } from '../workers/compute'
 
 /** The deeper run: each single device fault in turn, and which of them end in danger. */
@@ -45,7 +46,7 @@ export function FaultEnds({ job, installation }: { job: string; installation: In
       )}
       {at && (
         <div className="run-progress">
-          <ProgressBar now={at.of ? (100 * at.done) / at.of : 0} aria-label="Faults done" />
+          <Progress label="Faults done" share={at.of ? at.done / at.of : 0} />
           <span role="status">
             {at.done} of {at.of} faults
           </span>

@@ -10,10 +10,11 @@ import {
   type WeatherId,
 } from '@nobbet/core'
 import { useMemo, useState, type ReactNode } from 'react'
-import { Button, Form, ProgressBar } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { UndoRedo } from '../shell/undo-redo'
 import { useSearchValue } from '../shell/use-search-value'
 import { Energy } from './energy'
+import { Progress } from '../shell/progress'
 import { useWeek } from './use-week'
 import { WeekChart } from './week-chart'
 import { WeekEditor } from './week-editor'
@@ -114,7 +115,7 @@ export function Week({ installation, onChange, keeping, trouble }: WeekProps) {
         </div>
         {run.progress !== undefined && (
           <div className="week-progress" role="status">
-            <ProgressBar now={Math.round(run.progress * 100)} aria-label="Days worked out" />
+            <Progress label="Days worked out" share={run.progress} />
             <span>
               {dayNames[Math.min(6, Math.floor(run.progress * 7))]}, {Math.round(run.progress * 100)} %
             </span>

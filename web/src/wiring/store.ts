@@ -43,6 +43,8 @@ export class WiringStore {
     private readonly job: string,
     /** Told of every state of the draft that the server has acknowledged. */
     private readonly acknowledged: (draft: Draft) => void,
+    /** Told of every state under the hand, so that the other screens show it too. */
+    private readonly underHand: (doc: Installation) => void,
   ) {}
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -150,6 +152,7 @@ export class WiringStore {
   /** Something was done: it is kept here at once, and sent when the hand rests. */
   private stir(): void {
     this.keepHere()
+    if (this.state.doc) this.underHand(this.state.doc)
     if (this.state.saving.is === 'changed') return
     this.set({ saving: { is: 'saving' } })
     this.schedule(sendAfterMs)
@@ -170,7 +173,7 @@ export class WiringStore {
       this.pending = this.pending.slice(sent)
       this.set({ version: saved.version, saving: this.pending.length > 0 ? { is: 'saving' } : { is: 'saved' } })
       this.keepHere()
-      this.acknowledged(saved)
+      this.acknowledged({ ...saved, installation: this.state.doc ?? saved.installation })
       if (this.pending.length > 0) this.schedule(sendAfterMs)
     } catch (error) {
       if (!(error instanceof ApiError)) this.notReached()

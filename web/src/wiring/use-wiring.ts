@@ -8,7 +8,12 @@ const stores = new Map<string, WiringStore>()
 function storeOf(job: string, queries: QueryClient): WiringStore {
   let store = stores.get(job)
   if (!store) {
-    store = new WiringStore(job, (draft) => queries.setQueryData(draftQuery(job).queryKey, draft))
+    const { queryKey } = draftQuery(job)
+    store = new WiringStore(
+      job,
+      (draft) => queries.setQueryData(queryKey, draft),
+      (installation) => queries.setQueryData(queryKey, (draft) => draft && { ...draft, installation }),
+    )
     stores.set(job, store)
   }
   return store

@@ -2,7 +2,7 @@ import type { AllStates, Finding, Installation, Known } from '@nobbet/core'
 import { togetherOf } from '@nobbet/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { proxy } from 'comlink'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { compute } from './compute'
 
 export interface Verdict {
@@ -21,8 +21,6 @@ export interface Verdict {
 /** Rules and all states of an installation, worked out off the main thread and remembered for its content. */
 export function useVerdict(installation: Installation | undefined): Verdict {
   const queries = useQueryClient()
-  const [progress, setProgress] = useState(0)
-  const [stopped, setStopped] = useState<Installation>()
   const enabled = installation !== undefined
   const forever = { staleTime: Infinity, networkMode: 'always', retry: false, enabled } as const
   const rules = useQuery({
@@ -31,14 +29,20 @@ export function useVerdict(installation: Installation | undefined): Verdict {
     queryFn: () => compute().rules(installation!),
   })
   const key = ['states', installation]
+  // Several screens look at one run: how far it is, and that it was stopped, is said to all of them.
+  const said = { progress: ['states', 'progress', installation], stopped: ['states', 'stopped', installation] }
+  const nothing = () => Promise.resolve(null)
+  const { data: progress } = useQuery<number | null>({ queryKey: said.progress, queryFn: nothing, enabled: false })
+  const { data: stopped } = useQuery<boolean | null>({ queryKey: said.stopped, queryFn: nothing, enabled: false })
   const states = useQuery({
     ...forever,
-    enabled: enabled && stopped !== installation,
+    enabled: enabled && !stopped,
     queryKey: key,
     queryFn: async ({ signal }) => {
       const run = await compute().newRun()
       signal.addEventListener('abort', () => void compute().leave(run))
-      const found = await compute().states(run, installation!, proxy(setProgress))
+      const tell = (states: number) => queries.setQueryData(said.progress, states)
+      const found = await compute().states(run, installation!, proxy(tell))
       if (!found) throw new Error('left')
       return found
     },
@@ -51,13 +55,13 @@ export function useVerdict(installation: Installation | undefined): Verdict {
     findings,
     known: rules.data?.known,
     states: states.data,
-    progress: states.isFetching ? progress : undefined,
-    stopped: stopped === installation && !states.data,
+    progress: states.isFetching ? (progress ?? 0) : undefined,
+    stopped: stopped === true && !states.data,
     error: rules.error ?? (states.error?.message === 'left' ? null : states.error),
     stop() {
-      setStopped(installation)
+      queries.setQueryData(said.stopped, true)
       void queries.cancelQueries({ queryKey: key })
     },
-    again: () => setStopped(undefined),
+    again: () => queries.setQueryData(said.stopped, false),
   }
 }

@@ -6,9 +6,9 @@ import { inUse, type Survey } from './survey'
 /** The colour that says neutral in a cable, by the colours it comes in, and the sleeve that says line. */
 function neutralOf(cable: Cable): { neutral: Colour; line: Colour } | undefined {
   const has = (colour: Colour) => cable.cores.some((k) => k.colour === colour)
-  if (has('brown') || has('blue')) return { neutral: 'blue', line: 'brown' }
   if (has('white') && has('black')) return { neutral: 'white', line: 'black' }
-  if (has('red') && has('black')) return { neutral: 'black', line: 'red' }
+  if (has('brown') || has('blue')) return { neutral: 'blue', line: 'brown' }
+  if (has('red') && has('black') && (has('green') || has('green-yellow'))) return { neutral: 'black', line: 'red' }
   return undefined
 }
 
