@@ -18,7 +18,7 @@ export function planSingleZoneElectric(brief: PlanBrief, id: string, name: strin
   system.poweredThermostat(1, zone, 'HTG-ON', 'call', 'room-thermostat-programmable')
   system.device('own-circuit', 'Boiler circuit', 'own-circuit')
   // On a single 120 V circuit of 32 A there is room for half the elements.
-  const elements = brief.supply === '120-60' ? { element: 3000 } : {}
+  const elements: Record<string, number> = brief.supply === '120-60' ? { element: 3000 } : {}
   system.device('boiler', 'Electric boiler', 'boiler-electric', 'plant', elements)
   system.direct(
     'boiler-feed',
