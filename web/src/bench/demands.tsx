@@ -1,5 +1,15 @@
-import { typeIn, type Command, type ContactRef, type Demand, type Installation } from '@nobbet/core'
-import { Form } from 'react-bootstrap'
+import {
+  freeId,
+  typeIn,
+  type Change,
+  type Command,
+  type ContactRef,
+  type Demand,
+  type Installation,
+} from '@nobbet/core'
+import { Trash2 } from 'lucide-react'
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
 import { useHand } from './hand'
 
 /** What the wiring is for: every verdict is judged by this. */
@@ -8,12 +18,74 @@ export function Demands() {
   return (
     <>
       <p className="quiet">What the installation is for. All states, Trace and Hunt judge by this.</p>
+      <AddDemand />
       {doc.intent.demands.map((demand) => (
         <DemandCard key={demand.id} demand={demand} />
       ))}
     </>
   )
 }
+
+/** A demand more, like the last one but without valves of its own: the rest is set on its card. */
+function AddDemand() {
+  const { doc, alter } = useHand()
+  const [name, setName] = useState('')
+  const [kind, setKind] = useState<Demand['kind']>('heating')
+  const inputs = doc.devices.flatMap((d) => typeIn(doc, d.type).inputs.map((i) => ({ boiler: d.id, input: i.id })))
+  const like = doc.intent.demands[0]?.call ?? inputs[0]
+  return (
+    <Form
+      className="bench-add"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (!name.trim() || !like) return
+        const value: Demand = {
+          id: freeId(doc, name),
+          name: name.trim(),
+          kind,
+          channel: null,
+          thermostat: null,
+          circuit: { valves: [] },
+          call: like,
+          companions: [],
+          priority: 0,
+        }
+        alter({ label: `Demand ${value.name}`, changes: [{ do: 'put', in: 'demands', value }] })
+        setName('')
+      }}
+    >
+      <Form.Control
+        aria-label="Name of the demand"
+        placeholder="A demand more: its name"
+        value={name}
+        maxLength={120}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <Form.Select aria-label="Kind of demand" value={kind} onChange={(e) => setKind(e.target.value as Demand['kind'])}>
+        <option value="heating">Heating</option>
+        <option value="hot-water">Hot water</option>
+      </Form.Select>
+      <Button type="submit" disabled={!like}>
+        Add
+      </Button>
+    </Form>
+  )
+}
+
+/** Takes a demand out, and out of what others name as their companions. */
+const withoutDemand = (doc: Installation, demand: Demand): Command => ({
+  label: `Demand ${demand.name} out`,
+  changes: [
+    ...doc.intent.demands
+      .filter((d) => d.companions.includes(demand.id))
+      .map((d): Change => ({
+        do: 'put',
+        in: 'demands',
+        value: { ...d, companions: d.companions.filter((id) => id !== demand.id) },
+      })),
+    { do: 'drop', in: 'demands', id: demand.id },
+  ],
+})
 
 /** Contacts that could be a channel or a thermostat, named by their device. */
 function contactsOf(doc: Installation): { value: string; label: string }[] {
@@ -103,7 +175,37 @@ function DemandCard({ demand }: { demand: Demand }) {
             ))}
           </Form.Select>
         </Form.Label>
+        <button
+          type="button"
+          className="icon-press"
+          aria-label={`Take ${demand.name} out`}
+          title="Take the demand out"
+          onClick={() => alter(withoutDemand(doc, demand))}
+        >
+          <Trash2 size={16} aria-hidden />
+        </button>
       </div>
+      <fieldset className="demand-valves">
+        <legend>Circuits that may open with it</legend>
+        {doc.intent.demands
+          .filter((d) => d.id !== demand.id)
+          .map((d) => {
+            const has = demand.companions.includes(d.id)
+            return (
+              <Form.Check
+                key={d.id}
+                id={`${demand.id}-with-${d.id}`}
+                label={d.name}
+                checked={has}
+                onChange={() =>
+                  put({
+                    companions: has ? demand.companions.filter((id) => id !== d.id) : [...demand.companions, d.id],
+                  })
+                }
+              />
+            )
+          })}
+      </fieldset>
       <fieldset className="demand-valves">
         <legend>Valves that open its circuit</legend>
         {valves.map((v) => {

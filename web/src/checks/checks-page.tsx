@@ -1,7 +1,9 @@
 import { basisText, compile, findingKey, findingText, isGrave, verdictText, type Command } from '@nobbet/core'
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { useParams } from 'react-router'
+import { IsolationGate } from '../bench/isolation-gate'
+import { useIsolation } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
 import { Progress } from '../shell/progress'
 import { Changed, WiringTools } from '../wiring/saving-note'
@@ -18,12 +20,15 @@ export function ChecksPage() {
   const { doc, store } = wiring
   const verdict = useVerdict(doc)
   const circuit = useMemo(() => doc && compile(doc), [doc])
+  const [isolated, acknowledge] = useIsolation(job)
+  const [waiting, setWaiting] = useState<Command>()
   if (wiring.error) return <Failed error={wiring.error} retry={() => store.again()} />
   if (!doc || !circuit) return <Loading what="the wiring" />
 
   const waivers = new Map((doc.waivers ?? []).map((w) => [w.id, w.reason]))
   const standing = verdict.findings?.filter((f) => !waivers.has(findingKey(f))) ?? []
   const waived = verdict.findings?.filter((f) => waivers.has(findingKey(f))) ?? []
+  const perform = (command: Command) => (isolated ? store.perform(command) : setWaiting(command))
   const waive = (id: string, label: string, reason: string): Command => ({
     label: `Let stand: ${label}`,
     changes: [{ do: 'put', in: 'waivers', value: { id, reason } }],
@@ -76,7 +81,7 @@ export function ChecksPage() {
               job={job}
               circuit={circuit}
               finding={finding}
-              onApply={(remedy) => store.perform(remedy)}
+              onApply={perform}
               onWaive={(reason) =>
                 store.perform(waive(findingKey(finding), findingText(circuit, finding).title, reason))
               }
@@ -118,6 +123,16 @@ export function ChecksPage() {
           <FaultEnds job={job} installation={doc} />
         </AllStatesView>
       )}
+      <IsolationGate
+        job={job}
+        show={waiting !== undefined}
+        onAcknowledged={() => {
+          acknowledge()
+          if (waiting) store.perform(waiting)
+          setWaiting(undefined)
+        }}
+        onLeave={() => setWaiting(undefined)}
+      />
     </main>
   )
 }

@@ -20,7 +20,9 @@ export function FindingCard({ job, circuit, finding, onApply, onWaive }: Finding
     <li className={`finding ${finding.severity}`} data-rule={finding.rule} data-finding={findingKey(finding)}>
       <div className="finding-severity">{severityWords[finding.severity]}</div>
       <div className="finding-text">
-        <h3>{title}</h3>
+        <h3>
+          {title} <code className="rule-id">{finding.rule}</code>
+        </h3>
         <p>
           {reason} {remedy}
         </p>
