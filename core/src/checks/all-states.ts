@@ -73,15 +73,6 @@ export function* allStates(circuit: Circuit, most?: number): Generator<number, A
   }
 }
 
-/** {@link allStates} driven to its end at once. */
-export function allStatesOf(circuit: Circuit, most?: number): AllStates {
-  const run = allStates(circuit, most)
-  for (;;) {
-    const { done, value } = run.next()
-    if (done) return value
-  }
-}
-
 function expectedOf(circuit: Circuit, wanted: readonly string[]): Pick<DemandRow, 'expected' | 'waits'> {
   const demands = circuit.installation.intent.demands.filter((d) => wanted.includes(d.id))
   const waits = demands.filter((d) => demands.some((other) => other.priority < d.priority))
@@ -95,7 +86,3 @@ function expectedOf(circuit: Circuit, wanted: readonly string[]): Pick<DemandRow
     },
   }
 }
-
-/** Counterexamples of the upper two severities, worst first. */
-export const graveOf = (all: AllStates): Counterexample[] =>
-  all.properties.flatMap((p) => p.broken).filter((b) => b.severity === 'danger' || b.severity === 'will-not-work')

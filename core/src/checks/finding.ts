@@ -23,7 +23,7 @@ export const ruleIds = [
   'green-yellow-misused',
   'switched-not-identified',
   'live-end-loose',
-  'unused-not-safe',
+  'unused-not-made-off',
   'leads-nowhere',
   'contact-bridged',
   'contact-unused',

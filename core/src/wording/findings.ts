@@ -110,7 +110,7 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
     reason: 'Whatever it touches is live with it.',
     remedy: 'Isolate. Connect it, or cut it back and cover its end.',
   }),
-  'unused-not-safe': (w) => ({
+  'unused-not-made-off': (w) => ({
     title: w.terminal ? `${w.core} is parked beside a conductor in use` : `${w.core} is loose`,
     reason: 'An unused conductor belongs in a terminal of its own, or cut back.',
     remedy: w.terminal ? 'Park it in a spare terminal.' : 'Cut it back, or park it in a spare terminal.',

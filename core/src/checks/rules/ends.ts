@@ -22,7 +22,7 @@ export function endFindings(survey: Survey): Finding[] {
         if (here.at === 'loose') {
           const live = inUse(there) && survey.canBeLive(survey.atomOf(cable, core, (1 - end) as 0 | 1))
           findings.push({
-            rule: live ? 'live-end-loose' : 'unused-not-safe',
+            rule: live ? 'live-end-loose' : 'unused-not-made-off',
             severity: live ? 'danger' : 'poor-practice',
             ...at,
             // An earth that hangs loose is wanted somewhere.
@@ -37,7 +37,7 @@ export function endFindings(survey: Survey): Finding[] {
           })
         }
         if (here.at === 'parked' && (survey.at.get(here.terminal)?.length ?? 0) > 1)
-          findings.push({ rule: 'unused-not-safe', severity: 'poor-practice', ...at, terminals: [here.terminal] })
+          findings.push({ rule: 'unused-not-made-off', severity: 'poor-practice', ...at, terminals: [here.terminal] })
         if (inUse(here) && alone(survey, survey.atomOf(cable, core, end))) {
           const on = here.at === 'terminal' ? here.terminal : here.at === 'connector' ? here.connector : ''
           findings.push({ rule: 'leads-nowhere', severity: 'poor-practice', ...at, terminals: [on] })
