@@ -1,7 +1,11 @@
 import {
   basisText,
+  culpritBasis,
+  culpritText,
   demandText,
   findingText,
+  gapText,
+  propertyVerdictWords,
   propertyWords,
   severityWords,
   verdictText,
@@ -12,16 +16,21 @@ import {
 
 /** A check as lines: verdict, what it rests on, findings, properties, the demand table. */
 export function checkText(circuit: Circuit, result: CheckResult): string[] {
-  const { findings, states } = result
-  const lines = [verdictText(result), basisText(result, states), '']
+  const { findings, states, known } = result
+  const lines = [verdictText(result), basisText(known, states), ...known.gaps.map((g) => `${gapText(circuit, g)}.`), '']
   for (const finding of findings) {
     const { title, reason, remedy } = findingText(circuit, finding)
-    lines.push(`${severityWords[finding.severity]}: ${title} [${finding.rule}]`, `  ${reason} ${remedy}`)
+    const { culprit } = finding
+    lines.push(`${severityWords[finding.severity]}: ${title}`)
+    if (culprit) lines.push(`  ${culpritText(circuit, culprit)}. ${culpritBasis[culprit.by]}`)
+    lines.push(`  ${reason}${finding.remedy ? '' : ` ${remedy}`}`)
+    if (finding.remedy) lines.push(`  ${finding.remedy.label}.`)
     if (finding.actions?.length) lines.push(`  ${finding.actions.map((a) => `--do ${a}`).join(' ')}`)
     if (finding.reproduced === false) lines.push('  Not reproduced with the times that parts really take.')
   }
   if (findings.length > 0) lines.push('')
-  for (const { id, held } of states.properties) lines.push(`${held ? 'holds ' : 'BROKEN'}  ${propertyWords[id]}`)
+  for (const { id, verdict } of states.properties)
+    lines.push(`${propertyWords[id]}: ${verdict === 'broken' ? 'BROKEN' : propertyVerdictWords[verdict]}`)
   lines.push('')
   for (const row of states.table) {
     const expected = row.expected.calls.length > 0 ? row.expected.calls.join(', ') : 'no call'
@@ -38,11 +47,13 @@ export function checkText(circuit: Circuit, result: CheckResult): string[] {
 /** Which single device faults end in danger. */
 export function faultEndsText(ends: readonly FaultEnd[]): string[] {
   const dangers = ends.filter((e) => e.danger)
+  const unfinished = ends.filter((e) => !e.complete).length
   return [
     '',
-    `${dangers.length} of ${ends.length} single device faults end in danger`,
+    `${dangers.length} of ${ends.length} single device faults end in danger${unfinished > 0 ? `; ${unfinished} not looked at to their end` : ''}`,
     ...dangers.map(
-      ({ fault, danger }) => `  ${fault.label}: not "${propertyWords[danger!.property].toLowerCase()}" [${fault.name}]`,
+      ({ fault, danger }) =>
+        `  ${fault.label}. No longer so: ${propertyWords[danger!.property].toLowerCase()}. --fault ${fault.name}`,
     ),
   ]
 }

@@ -139,7 +139,7 @@ describe('nobbet on the command line', () => {
   it('checks: 0 where nothing grave is found, 1 where something is, 2 where the file cannot be used', async () => {
     const whole = await nobbet('check', 'two-port-heating')
     expect(whole.code).toBe(0)
-    expect(whole.out).toContain('No defect found in the wiring as recorded')
+    expect(whole.out).toContain('No defect found in the wiring as planned')
     const doc = JSON.parse((await nobbet('examples', 'two-port-heating')).out)
     doc.cables.find((c: { id: string }) => c.id === 'boiler-cable').cores[3].ends[1] = {
       at: 'terminal',
@@ -148,10 +148,10 @@ describe('nobbet on the command line', () => {
     writeFileSync(file, JSON.stringify(doc))
     const broken = await nobbet('check', file, '--json')
     expect(broken.code).toBe(1)
-    const { findings, states, unverifiedEnds } = JSON.parse(broken.out)
+    const { findings, states, known } = JSON.parse(broken.out)
     expect(findings.map((f: { rule: string }) => f.rule)).toContain('all-off-ends-calls')
     expect(states).toMatchObject({ complete: true })
-    expect(unverifiedEnds).toBeGreaterThan(0)
+    expect(known.unverifiedEnds).toBeGreaterThan(0)
     writeFileSync(file, '{"format":"nobbet-installation","version":1}')
     const unusable = await nobbet('check', file)
     expect([unusable.code, unusable.err.length]).toEqual([2, 1])

@@ -3,6 +3,7 @@ import {
   ActionError,
   check,
   compile,
+  cured,
   deviceTypeJsonSchema,
   deviceTypes,
   examples,
@@ -136,11 +137,15 @@ export async function main(args: readonly string[], { out, err }: Output = stand
       'rules a conductor can break and every reachable state; 1 where something is dangerous or will not work',
     )
     .argument('<file>', fileArgument)
+    .option('--plan <file>', 'the plan of this installation: what departs from it is named first')
     .option('--faults', 'the deeper run too: which single device faults end in danger', false)
     .option('--json', 'JSON instead of text', false)
-    .action((file: string, { faults, json }: { faults: boolean; json: boolean }) => {
+    .action((file: string, { plan, faults, json }: { plan?: string; faults: boolean; json: boolean }) => {
       const circuit = compile(loadInstallation(file))
-      const result = check(circuit)
+      const checked = check(circuit)
+      const planned = plan === undefined ? undefined : loadInstallation(plan)
+      const findings = driven(cured(circuit, checked.findings, checked.states, { plan: planned }))
+      const result = { ...checked, findings }
       const ends = faults ? driven(faultRun(circuit)) : undefined
       if (json) out(JSON.stringify({ ...result, ...(ends && { faults: ends }) }, null, 2))
       else [...checkText(circuit, result), ...(ends ? faultEndsText(ends) : [])].forEach(out)

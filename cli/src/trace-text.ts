@@ -19,7 +19,7 @@ import {
 export function traceText(circuit: Circuit, rig: Rig): string[] {
   const report = traceReport(rig)
   const lines = [
-    `${circuit.installation.name}, ${report.time} s${report.settled ? ', settled' : ''}${report.hunting ? ', hunting' : ''}`,
+    `${circuit.installation.name}, ${report.time} s${report.settled ? ', settled' : ''}${report.hunting ? ', hunting: time stopped there' : ''}`,
   ]
   if (rig.faultsIn.length > 0) lines.push(`Faults in: ${rig.faultsIn.map((f) => f.label).join('; ')}`)
   lines.push('', 'Demands')

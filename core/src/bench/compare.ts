@@ -1,5 +1,6 @@
+import { terminalText } from '../catalogue'
 import type { Core, End, Installation, Link } from '../installation'
-import { endText, terminalText } from '../planning'
+import { endText } from '../planning'
 
 /** How one conductor differs between two states of an installation. */
 export interface ConductorDifference {

@@ -1,5 +1,5 @@
 import type { DeviceType } from '../catalogue'
-import { typeEntry, typeIn } from '../catalogue'
+import { terminalText, typeEntry, typeIn } from '../catalogue'
 import type {
   Cable,
   Change,
@@ -14,7 +14,7 @@ import type {
   TerminalRef,
   WiringCentre,
 } from '../installation'
-import { coloursOf, endText, terminalText, type SupplyId } from '../planning'
+import { coloursOf, endText, type SupplyId } from '../planning'
 
 /** One end of one conductor. */
 export interface EndRef {

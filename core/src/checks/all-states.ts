@@ -2,6 +2,7 @@ import type { Circuit } from '../circuit'
 import type { Demand } from '../installation'
 import { explore, properties, replay, type Breach, type Exploration, type PropertyId, type Replay } from '../states'
 import type { Severity } from './finding'
+import { knownOf } from './gaps'
 
 /** How badly it hurts when a property is broken. */
 const propertySeverity: Record<PropertyId, Severity> = {
@@ -38,6 +39,12 @@ export interface Counterexample extends Replay {
   severity: Severity
 }
 
+/**
+ * What all states say of a property. `held`: it was judged and never broken. `assumed`: the same, on pipes that nobody has
+ * recorded. `unfinished`: not broken as far as was looked. `not-looked-at`: there was nothing to judge it by.
+ */
+export type PropertyVerdict = 'held' | 'assumed' | 'broken' | 'unfinished' | 'not-looked-at'
+
 /** What all states together say. */
 export interface AllStates {
   states: number
@@ -45,7 +52,7 @@ export interface AllStates {
   complete: boolean
   /** Demands that were counted together since their zones are alike. */
   alike: string[][]
-  properties: { id: PropertyId; held: boolean; broken: Counterexample[] }[]
+  properties: { id: PropertyId; verdict: PropertyVerdict; broken: Counterexample[] }[]
   table: DemandRow[]
 }
 
@@ -64,13 +71,23 @@ export function* allStates(circuit: Circuit, most?: number): Generator<number, A
     alike: found.alike.map((zones) => zones.demands),
     properties: properties.map((id) => {
       const of = broken.filter((b) => b.breach.property === id)
-      return { id, held: of.length === 0, broken: of }
+      return { id, verdict: verdictOf(circuit, found, id, of.length > 0), broken: of }
     }),
     table: found.table
       .filter((row) => row.beside.length === 0)
       .map((row) => ({ ...expectedOf(circuit, row.wanted), wanted: row.wanted, found: row.outcomes, right: row.right }))
       .sort((x, y) => x.wanted.length - y.wanted.length || (x.wanted.join() < y.wanted.join() ? -1 : 1)),
   }
+}
+
+/** Properties that rest on where the pipes go. */
+const byPipes: ReadonlySet<PropertyId> = new Set(['water-moves', 'no-heat-without-demand'])
+
+function verdictOf(circuit: Circuit, found: Exploration, id: PropertyId, broken: boolean): PropertyVerdict {
+  if (broken) return 'broken'
+  if (!found.looked.has(id)) return 'not-looked-at'
+  if (!found.complete) return 'unfinished'
+  return byPipes.has(id) && knownOf(circuit).gaps.some((g) => g.gap === 'pipes-assumed') ? 'assumed' : 'held'
 }
 
 function expectedOf(circuit: Circuit, wanted: readonly string[]): Pick<DemandRow, 'expected' | 'waits'> {

@@ -1,39 +1,14 @@
 import type { Circuit } from '../circuit'
 import { allStates, type AllStates, type Counterexample } from './all-states'
 import { bySeverity, type Finding } from './finding'
+import { knownOf, type Known } from './gaps'
 import { staticFindings } from './rules'
 
-/** How much of the wiring as recorded somebody has really looked at. */
-export interface Known {
-  /** Ends of conductors. */
-  ends: number
-  /** Ends that nobody has found. */
-  unknownEnds: number
-  /** Ends recorded but neither seen nor tested. */
-  unverifiedEnds: number
-  /** Pipes are laid in from intent: nobody has recorded any. */
-  pipesAssumed: boolean
-}
-
-export interface CheckResult extends Known {
+export interface CheckResult {
   /** By rules and by all states, worst first. */
   findings: Finding[]
   states: AllStates
-}
-
-/** What the verdict rests on. */
-export function knownOf({ installation: { provenance, cables }, pipesAssumed }: Circuit): Known {
-  const ends = cables.flatMap((cable) => cable.cores.flatMap((core) => core.ends))
-  const unverified = ends.filter((end) => {
-    const known = end.provenance ?? provenance
-    return end.at !== 'unknown' && known !== 'seen' && known !== 'tested'
-  })
-  return {
-    ends: ends.length,
-    unknownEnds: ends.filter((end) => end.at === 'unknown').length,
-    unverifiedEnds: unverified.length,
-    pipesAssumed,
-  }
+  known: Known
 }
 
 /** A counterexample as a finding beside those of the rules. */
@@ -45,6 +20,7 @@ export const findingOf = ({ breach, severity, actions, reproduced }: Counterexam
   ...(breach.demands.length > 0 && { demands: breach.demands }),
   actions,
   reproduced,
+  ...(breach.detail && { detail: breach.detail }),
 })
 
 /** Findings of rules and of all states together. What a rule says already of the poles is not said again by the states. */
@@ -63,7 +39,7 @@ export function togetherOf(rules: readonly Finding[], states: AllStates): Findin
 export function* checking(circuit: Circuit, most?: number): Generator<number, CheckResult> {
   const rules = staticFindings(circuit)
   const states = yield* allStates(circuit, most)
-  return { findings: togetherOf(rules, states), states, ...knownOf(circuit) }
+  return { findings: togetherOf(rules, states), states, known: knownOf(circuit) }
 }
 
 /** {@link checking} driven to its end at once. */

@@ -20,23 +20,35 @@ function isDanger(circuit: Circuit, breach: Breach): boolean {
   return property === 'no-heat-without-demand' && kinds.includes('hot-water')
 }
 
-/** States of one fault after which it is left. */
+/** States of one fault after which it is left, where nothing else is said. */
 const mostEach = 20_000
+
+export interface FaultRunOptions {
+  /** Whether zones that are alike, with what is broken in them, are counted together; left out, they are. */
+  together?: boolean
+  /** Which faults are tried; left out, every device fault. */
+  only?: (fault: Fault) => boolean
+  /** States of one fault after which it is left; left out, 20,000. */
+  most?: number
+}
 
 /**
  * The deeper run: every state with each single device fault in turn. A generator: each pause gives how many faults are done,
  * of how many; leave it to cancel. What is wrong without any fault is not told again.
  */
-export function* faultRun(circuit: Circuit): Generator<{ done: number; of: number }, FaultEnd[]> {
-  const faults = faultsOf(circuit).filter((f) => f.subject.kind === 'device')
-  const whole = yield* paced(explore(circuit, { most: mostEach }), () => ({ done: 0, of: faults.length }))
+export function* faultRun(
+  circuit: Circuit,
+  { together, only = () => true, most = mostEach }: FaultRunOptions = {},
+): Generator<{ done: number; of: number }, FaultEnd[]> {
+  const faults = faultsOf(circuit).filter((f) => f.subject.kind === 'device' && only(f))
+  const whole = yield* paced(explore(circuit, { most, together }), () => ({ done: 0, of: faults.length }))
   const known = new Set(whole.broken.map((b) => breachKey(b.breach)))
   const ends: FaultEnd[] = []
   for (const fault of faults) {
     const damage = noDamage(circuit)
     for (const part of fault.damage) inflict(damage, part, true)
     const isNew = (breach: Breach) => isDanger(circuit, breach) && !known.has(breachKey(breach))
-    const run = explore(circuit, { most: mostEach, damage, until: isNew })
+    const run = explore(circuit, { most, damage, together, until: isNew })
     const found = yield* paced(run, () => ({ done: ends.length, of: faults.length }))
     const danger = found.broken.find((b) => isNew(b.breach))?.breach
     const { name, label, remedy } = fault

@@ -1,5 +1,5 @@
 import type { Command } from '../installation'
-import type { PropertyId } from '../states'
+import type { BreachDetail, PropertyId } from '../states'
 
 /** In the order in which they would hurt. */
 export const severities = ['danger', 'will-not-work', 'poor-practice', 'advice'] as const
@@ -10,10 +10,13 @@ export const ruleIds = [
   // What must reach a terminal.
   'line-neutral-joined',
   'line-neutral-swapped',
+  'neutral-earth-joined',
+  'earth-as-neutral',
   'no-earth',
   'no-neutral',
   'no-permanent-live',
   'contact-without-feed',
+  'contact-fed-backwards',
   'fewer-cores-than-needed',
   // Extra-low voltage.
   'mains-on-extra-low',
@@ -23,12 +26,14 @@ export const ruleIds = [
   'green-yellow-misused',
   'switched-not-identified',
   'live-end-loose',
+  'live-end-cut-back',
   'unused-not-made-off',
   'leads-nowhere',
   'contact-bridged',
   'contact-unused',
   'more-than-ways',
   'end-not-found',
+  'link-between-places',
   // Ratings.
   'load-over-fuse',
   'fuse-over-cable',
@@ -71,8 +76,27 @@ export interface Finding {
   actions?: string[]
   /** Of a counterexample: did it show in the simulation with the times that parts really take? */
   reproduced?: boolean
-  /** What cures it, where that can be done with one press. */
+  /** Of a property of the states: what exactly is missing. */
+  detail?: BreachDetail
+  /** What might cure it: not yet tried, and never offered as it is. */
+  proposal?: Command
+  /** What cures it with one press: tried, it removes the finding and brings nothing of the upper two severities. */
   remedy?: Command
+  /** What departs from the plan, or where there is none from what the demands need: put right, the finding is gone. */
+  culprit?: Culprit
+}
+
+/** A conductor's end, a link or a setting that stands otherwise than it should. */
+export interface Culprit {
+  what:
+    | { kind: 'core'; core: CoreRef; at: string; belongs: string }
+    | { kind: 'exchanged'; cores: [CoreRef, CoreRef] }
+    | { kind: 'link'; link: string; made: 'fitted' | 'factory'; between: [string, string] }
+    | { kind: 'link-missing'; between: [string, string] }
+    | { kind: 'factory-link-cut'; link: string; between: [string, string] }
+    | { kind: 'setting'; device: string; setting: string; stands: number; belongs: number }
+  /** Whether it departs from a plan that there is, or was found by trying what would put it right. */
+  by: 'plan' | 'trial'
 }
 
 /** What names a finding from one edit to the next, so that a waiver stays with it. */

@@ -11,9 +11,9 @@ import {
   supplies,
   supplyIds,
   terminalSchedule,
-  terminalText,
   type PlanBrief,
 } from '.'
+import { terminalText } from '../catalogue'
 
 const circuits: PlanBrief['circuits'][] = [
   [{ kind: 'hot-water', name: 'Cylinder' }],

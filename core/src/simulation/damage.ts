@@ -50,6 +50,28 @@ export const damageKey = (d: DamageState): string =>
     .map((bits) => bits.reduce((key, bit, i) => (bit ? `${key},${i}` : key), ''))
     .join(';')
 
+/**
+ * What is broken of one device, as text: two devices of one type with the same text are broken alike. Conductors belong to no
+ * device and are left out.
+ */
+export function deviceDamageText(circuit: Circuit, d: DamageState, device: number): string {
+  const of = (parts: readonly { device: number }[], ...arrays: ArrayLike<number>[]): string =>
+    parts.flatMap((part, i) => (part.device === device ? [arrays.map((a) => a[i]).join('/')] : [])).join()
+  return [
+    of(circuit.contacts, d.heldContacts),
+    of(circuit.loads, d.openLoads, d.jammedLoads, d.heldLoads),
+    of(circuit.actuators, d.heldActuators, d.brokenSprings, d.turnedHeads),
+    of(circuit.fuses, d.blown),
+    of(circuit.insulations, d.failedInsulation),
+    of(circuit.transformers, d.openTransformers),
+    of(circuit.diodes, d.openDiodes, d.shortedDiodes),
+    of(circuit.sensors, d.deadSensors),
+    of(circuit.behaviours, d.lockedOut),
+    of(circuit.buses, d.silentBuses),
+    of(circuit.ports, d.passingPorts),
+  ].join(';')
+}
+
 export const noDamage = (circuit: Circuit): DamageState =>
   copyDamage({
     ...wholeState(circuit),

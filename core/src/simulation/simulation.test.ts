@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { circuitOf, installationOf, rigAfter } from '../../testing'
+import { circuitOf, installationOf, rigAfter, moveCore } from '../../testing'
 import { compile, type Circuit } from '../circuit'
 import { examples } from '../examples'
 import { faultsOf, Rig } from '../hypotheses'
@@ -105,12 +105,25 @@ describe('a contact whose own pull-in takes its feed away', () => {
   it('is declared to be hunting instead of running for ever', () => {
     const doc = installationOf('two-port-heating')
     // The programmer's own line is taken through its OFF contact: relay in, clock dead, relay out, clock alive.
-    const [programmer] = doc.cables.filter((c) => c.id === 'programmer-cable')
-    programmer.cores.find((k) => k.id === 'brown')!.ends[0] = { at: 'terminal', terminal: 'programmer.HTG-OFF' }
+    moveCore(doc, 'programmer-cable', 'brown', 0, 'programmer.HTG-OFF')
     const sim = new Simulation(compile(doc))
     sim.set('programmer', 'heating', 'on')
     expect(sim.settle()).toBe('hunting')
     expect(sim.history.at(-1)).toMatchObject({ kind: 'hunting' })
+  })
+
+  it('stops a run there and says so, and lets no more time pass until somebody touches something', () => {
+    const doc = installationOf('two-port-heating')
+    moveCore(doc, 'programmer-cable', 'brown', 0, 'programmer.HTG-OFF')
+    const sim = new Simulation(compile(doc))
+    sim.set('programmer', 'heating', 'on')
+    expect(sim.run(3_600_000)).toBe('hunting')
+    const { time, history } = sim
+    expect(time).toBeLessThan(60_000)
+    expect(history.length).toBeLessThan(50)
+    expect([sim.run(3_600_000), sim.time]).toEqual(['hunting', time])
+    sim.set('programmer', 'heating', 'off')
+    expect([sim.run(60_000), sim.time]).toEqual(['passed', time + 60_000])
   })
 })
 

@@ -18,6 +18,9 @@ const lasting: ReadonlySet<SimEvent['kind']> = new Set(['short', 'fuse', 'trip',
 
 export type Verdict = 'settled' | 'hunting' | 'unfinished'
 
+/** How a stretch of time ended: it passed, or was left since the installation hunts, or after too many events. */
+export type Passage = 'passed' | 'hunting' | 'unfinished'
+
 /**
  * An installation in time. Event-driven and deterministic: the same actions give the same history. Times are whole
  * milliseconds from the start; between events only valve travel changes, in straight lines.
@@ -155,15 +158,19 @@ export class Simulation extends Moment {
     return true
   }
 
-  /** Lets `ms` milliseconds pass. Stops early, and says so, after `cap` events. */
-  run(ms: number, cap = 500_000): boolean {
+  /**
+   * Lets `ms` milliseconds pass. Stops early, and says so, after `cap` events, or as soon as the installation is found hunting:
+   * what it goes on to do is known then. Until somebody touches something no more time passes.
+   */
+  run(ms: number, cap = 500_000): Passage {
     const until = this.time + ms
-    for (let events = 0; this.nextAt() <= until; events++) {
-      if (events >= cap) return false
+    for (let events = 0; !this.hunting && this.nextAt() <= until; events++) {
+      if (events >= cap) return 'unfinished'
       this.step()
     }
+    if (this.hunting) return 'hunting'
     this.moveTo(until)
-    return true
+    return 'passed'
   }
 
   /** Runs until nothing is under way, the installation is found hunting, or `cap` events have passed. */

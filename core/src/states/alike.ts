@@ -1,5 +1,6 @@
 import type { Circuit } from '../circuit'
 import type { Demand } from '../installation'
+import { deviceDamageText, type DamageState } from '../simulation'
 import { gateGraph } from '../trace'
 
 /**
@@ -14,8 +15,12 @@ export interface Alike {
   devices: number[][]
 }
 
-/** Groups of zones that are alike, each of two or more. */
-export function alikeZones(circuit: Circuit): Alike[] {
+/**
+ * Groups of zones that are alike, each of two or more, with what is broken in them: a zone with something broken is not like
+ * one that is whole. While a conductor is broken, which belongs to no device, all are told apart.
+ */
+export function alikeZones(circuit: Circuit, damage?: DamageState): Alike[] {
+  if (damage?.broken.some((bit) => bit)) return []
   const { demands } = circuit.installation.intent
   const graph = new Joints(circuit)
   const taken = new Set<string>()
@@ -27,7 +32,7 @@ export function alikeZones(circuit: Circuit): Alike[] {
     const lists: number[][] = []
     for (const other of demands) {
       if (other === first || taken.has(other.id)) continue
-      const exchange = exchangeOf(circuit, graph, first, other)
+      const exchange = exchangeOf(circuit, graph, first, other, damage)
       if (!exchange) continue
       const moved = [...exchange.keys()].filter((device) => exchange.get(device) !== device)
       // What is exchanged both ways stands in the map twice: what belongs to the first is what its demand reaches.
@@ -106,7 +111,13 @@ class Joints {
 }
 
 /** The exchange of devices that swaps two demands and leaves everything else; undefined where there is none. */
-function exchangeOf(circuit: Circuit, joints: Joints, a: Demand, b: Demand): Map<number, number> | undefined {
+function exchangeOf(
+  circuit: Circuit,
+  joints: Joints,
+  a: Demand,
+  b: Demand,
+  damage: DamageState | undefined,
+): Map<number, number> | undefined {
   if (a.kind !== b.kind || a.priority !== b.priority) return undefined
   if (a.call.boiler !== b.call.boiler || a.call.input !== b.call.input) return undefined
   const devices = new Map<number, number>()
@@ -120,7 +131,7 @@ function exchangeOf(circuit: Circuit, joints: Joints, a: Demand, b: Demand): Map
   }
   const pair = (x: number, y: number): boolean => {
     if (devices.has(x) || devices.has(y)) return devices.get(x) === y && devices.get(y) === x
-    if (!sameKind(circuit, x, y)) return false
+    if (!sameKind(circuit, x, y, damage)) return false
     devices.set(x, y)
     devices.set(y, x)
     queue.push([x, y])
@@ -152,7 +163,7 @@ function exchangeOf(circuit: Circuit, joints: Joints, a: Demand, b: Demand): Map
         if (devices.has(device)) continue
         const fellows = joints.at
           .get(n)!
-          .filter((f) => f.key === key && !devices.has(f.device) && sameKind(circuit, device, f.device))
+          .filter((f) => f.key === key && !devices.has(f.device) && sameKind(circuit, device, f.device, damage))
         if (fellows.length !== 1 || !pair(device, fellows[0].device)) return undefined
       }
     }
@@ -168,14 +179,15 @@ function exchangeOf(circuit: Circuit, joints: Joints, a: Demand, b: Demand): Map
 const contacts = (d: Demand) =>
   [d.channel?.contact, d.thermostat?.contact, ...d.circuit.valves.map((v) => v.port)].join(' ')
 
-function sameKind(circuit: Circuit, x: number, y: number): boolean {
+function sameKind(circuit: Circuit, x: number, y: number, damage: DamageState | undefined): boolean {
   const [p, q] = [circuit.devices[x], circuit.devices[y]]
   const same = (u: unknown, v: unknown) => JSON.stringify(u ?? {}) === JSON.stringify(v ?? {})
   // A latch control of one zone is a slot like any other; where knobs stand to begin with must agree.
   return (
     p.type === q.type &&
     p.type.settings.every((s) => p.amount({ setting: s.id }) === q.amount({ setting: s.id })) &&
-    same(p.device.positions, q.device.positions)
+    same(p.device.positions, q.device.positions) &&
+    (!damage || deviceDamageText(circuit, damage, x) === deviceDamageText(circuit, damage, y))
   )
 }
 

@@ -1,14 +1,24 @@
 import type { Circuit } from '../circuit'
 import type { DamageState } from '../simulation'
-import { circuitOpen, wanted } from '../trace'
+import { circuitKnown, circuitOpen, wanted } from '../trace'
 import { alikeZones, type Alike } from './alike'
+import { inEveryZone } from './exchange'
 import { Machine } from './machine'
-import { breachKey, isolationBreaches, settledBreaches, transientBreaches, type Breach } from './properties'
+import {
+  breachKey,
+  isolationBreaches,
+  settledBreaches,
+  transientBreaches,
+  type Breach,
+  type PropertyId,
+} from './properties'
 
 /** What leads from one state to the next. */
 export type Happening =
   | { what: 'input'; input: number; asks: boolean; midTravel: boolean }
   | { what: 'contact'; contact: number }
+  /** A contact that makes at times only does not make this time. */
+  | { what: 'miss'; contact: number }
   | { what: 'travel'; actuator: number }
   | { what: 'message'; port: number }
   | { what: 'phase'; behaviour: number }
@@ -39,6 +49,8 @@ export interface Exploration {
   /** Everything reachable was looked at; false where it was left before its end, or stopped at its bound. */
   complete: boolean
   broken: Broken[]
+  /** How often each property had something to judge by; one that is not in it was not looked at. */
+  looked: ReadonlyMap<PropertyId, number>
   table: Settled[]
   /** Zones counted together: demands, and for each its own devices in one order. */
   alike: { demands: string[]; devices: string[][] }[]
@@ -72,7 +84,7 @@ const stride = 500
 export function* explore(circuit: Circuit, options: ExploreOptions = {}): Generator<number, Exploration> {
   const { most = defaultMost } = options
   const machine = new Machine(circuit, options.damage)
-  const alike = options.together === false ? [] : alikeZones(circuit)
+  const alike = options.together === false ? [] : alikeZones(circuit, options.damage)
   const sorts = sortersOf(machine, alike)
   const seen = new Map<string, number>()
   const states: string[] = []
@@ -84,6 +96,8 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
   const table = new Map<string, Omit<Settled, 'outcomes'> & { outcomes: Map<string, Outcome> }>()
   const isolated = new Map<string, Breach[]>()
   let enough = false
+  const judged = new Map<PropertyId, number>()
+  const looked = (property: PropertyId) => judged.set(property, (judged.get(property) ?? 0) + 1)
 
   const enter = (from: number, by: Happening | null): number => {
     const text = machine.save()
@@ -109,11 +123,11 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
   const judgeSettled = (state: number) => {
     const astray = machine.inputs.filter(({ beside }, i) => beside && machine.asks(i) !== beside.asks)
     const service = astray.length === 0
-    const breaches = settledBreaches(machine, service)
+    const breaches = settledBreaches(machine, service, looked)
     note(state, breaches)
     const contacts = machine.contactsText
     let isolation = isolated.get(contacts)
-    if (!isolation) isolated.set(contacts, (isolation = isolationBreaches(circuit, machine.joins)))
+    if (!isolation) isolated.set(contacts, (isolation = isolationBreaches(circuit, machine.joins, looked)))
     note(state, isolation)
     const row = outcomeOf(machine)
     const beside = astray.map((input) => input.device)
@@ -126,7 +140,14 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
 
   if (!machine.rest()) note(0, [unsettled])
   enter(-1, null)
-  note(0, transientBreaches(circuit, machine))
+  // What makes at times only may make or miss as the supply comes on.
+  if (machine.makesAtTimes) {
+    machine.restart()
+    machine.rest(true)
+    enter(-1, null)
+    machine.load(states[0])
+  }
+  note(0, transientBreaches(circuit, machine, looked))
   let settled = 0
   let at = 0
   for (; at < states.length && states.length < most && !enough; at++) {
@@ -138,15 +159,18 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
     const step = (happening: Happening, act: () => void) => {
       machine.load(state)
       act()
-      const passed = () => note(at, transientBreaches(circuit, machine), happening)
+      const passed = () => note(at, transientBreaches(circuit, machine, looked), happening)
       if (!machine.follow(passed)) note(at, [unsettled], happening)
       const next = enter(at, happening)
-      if (happening.what === 'contact' || happening.what === 'travel' || happening.what === 'message')
-        onward[at].push(next)
+      if (happening.what !== 'input' && happening.what !== 'phase') onward[at].push(next)
     }
     const due = machine.dueContacts()
     if (due.length > 0) {
-      for (const contact of due) step({ what: 'contact', contact }, () => machine.switchContact(contact))
+      for (const contact of due) {
+        step({ what: 'contact', contact }, () => machine.switchContact(contact))
+        machine.load(state)
+        if (machine.mayMiss(contact)) step({ what: 'miss', contact }, () => machine.missContact(contact))
+      }
       continue
     }
     const movers = machine.movers()
@@ -172,15 +196,14 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
   if (round !== undefined) note(round, [unsettled])
 
   const walk = new Walk(machine, sorts, states, cameFrom, cameBy)
-  const broken = [...firstSeen.values()].map(({ breach, state, by }) => ({
-    breach,
-    path: walk.to(state, by),
-  }))
+  const seenBroken = [...firstSeen.values()].map(({ breach, state, by }) => ({ breach, path: walk.to(state, by) }))
+  const broken = inEveryZone(circuit, machine.inputs, alike, seenBroken)
   return {
     states: states.length,
     settled,
     complete,
     broken,
+    looked: judged.set('settles', states.length),
     table: [...table.values()].map((row) => ({ ...row, outcomes: [...row.outcomes.values()] })),
     alike: alike.map(({ demands, devices }) => ({
       demands,
@@ -207,7 +230,7 @@ function outcomeOf(machine: Machine): { wanted: string[]; outcome: Outcome } {
       .filter((input) => machine.loadEnergised(loadIndex.get(input.load)!))
       .map((input) => `${device.id}.${input.id}`),
   )
-  const open = demands.filter((d) => d.circuit.valves.length > 0 && circuitOpen(machine, d)).map((d) => d.id)
+  const open = demands.filter((d) => d.circuit.valves.length > 0 && circuitKnown(circuit, d) && circuitOpen(machine, d)).map((d) => d.id)
   const runs = circuit.loads.flatMap((l, i) =>
     l.part.work && machine.loadWorking(i) ? [circuit.devices[l.device].device.id] : [],
   )
@@ -311,7 +334,8 @@ class Walk {
       case 'input':
         return numbers(inputs.length).map((input) => ({ ...of, input }))
       case 'contact':
-        return numbers(circuit.contacts.length).map((contact) => ({ what: 'contact', contact }))
+      case 'miss':
+        return numbers(circuit.contacts.length).map((contact) => ({ what: of.what, contact }))
       case 'travel':
         return numbers(circuit.actuators.length).map((actuator) => ({ what: 'travel', actuator }))
       default:
@@ -329,6 +353,9 @@ class Walk {
     } else if (h.what === 'contact') {
       if (!machine.dueContacts().includes(h.contact)) return undefined
       machine.switchContact(h.contact)
+    } else if (h.what === 'miss') {
+      if (!machine.dueContacts().includes(h.contact) || !machine.mayMiss(h.contact)) return undefined
+      machine.missContact(h.contact)
     } else if (h.what === 'travel') {
       if (!machine.movers().includes(h.actuator)) return undefined
       machine.advance(h.actuator)

@@ -1,5 +1,6 @@
 import { type Circuit, type CircuitState, type Electrics } from '../circuit'
 import {
+  AT_TIMES,
   behaviours,
   Bus,
   checkOf,
@@ -55,8 +56,12 @@ export class Machine implements Stands, Waters {
   private readonly warm: Check[]
   private known: Float64Array | undefined
   private readonly answers: Answers
+  /** Contacts that make at times only, and of every contact, whether it misses this time. */
+  private readonly atTimes: number[]
+  private readonly missing: Uint8Array
   private now!: Answer
   private readonly text: Uint8Array
+  private readonly dead: string
 
   constructor(
     readonly circuit: Circuit,
@@ -70,6 +75,8 @@ export class Machine implements Stands, Waters {
     for (const { leaves, beside } of this.inputs)
       for (const leaf of leaves) if (beside && leaf.kind === 'sensor') this.sensing[leaf.sensor] = beside.asks ? 1 : 0
     this.closed = new Uint8Array(circuit.contacts.length)
+    this.missing = new Uint8Array(circuit.contacts.length)
+    this.atTimes = circuit.contacts.flatMap((_, i) => (this.damage.heldContacts[i] === AT_TIMES ? [i] : []))
     this.energised = new Uint8Array(circuit.loads.length)
     this.supplied = new Uint8Array(circuit.loads.length)
     this.working = new Uint8Array(circuit.loads.length)
@@ -99,6 +106,7 @@ export class Machine implements Stands, Waters {
         values: this.values,
         sensing: this.sensing,
         closed: this.closed,
+        missing: this.missing,
         energised: this.energised,
         working: this.working,
         travel: this.travel,
@@ -124,6 +132,7 @@ export class Machine implements Stands, Waters {
       flow: (way) => this.flows[way],
       timed: () => false,
     }
+    this.dead = String.fromCharCode.apply(null, this.save() as unknown as number[])
     this.react()
   }
 
@@ -182,7 +191,8 @@ export class Machine implements Stands, Waters {
     const due: number[] = []
     for (let i = 0; i < contacts.length; i++) {
       const held = this.damage.heldContacts[i]
-      const wanted = held === 0 || held === 1 ? held : this.checks[i](this.view) !== contacts[i].inverted ? 1 : 0
+      const asked = this.missing[i] === 0 && this.checks[i](this.view) !== contacts[i].inverted
+      const wanted = held === 0 || held === 1 ? held : asked ? 1 : 0
       if (wanted !== this.closed[i]) due.push(i)
     }
     if (due.length < 2) return due
@@ -197,6 +207,18 @@ export class Machine implements Stands, Waters {
   }
   switchContact(contact: number): void {
     this.closed[contact] = 1 - this.closed[contact]
+    this.react()
+  }
+  get makesAtTimes(): boolean {
+    return this.atTimes.length > 0
+  }
+  /** May this contact, which is due, fail to make this time? */
+  mayMiss(contact: number): boolean {
+    return this.closed[contact] === 0 && this.damage.heldContacts[contact] === AT_TIMES
+  }
+  /** It does not make this time; it may the next time it is asked. */
+  missContact(contact: number): void {
+    this.missing[contact] = 1
     this.react()
   }
   /** Valves on their way. */
@@ -259,7 +281,7 @@ export class Machine implements Stands, Waters {
       passed()
       if (this.short || this.burnt >= 0) return true
       const due = this.dueContacts()
-      if (due.length > 1) return true
+      if (due.length > 1 || (due.length === 1 && this.mayMiss(due[0]))) return true
       if (due.length === 1) {
         this.switchContact(due[0])
         continue
@@ -277,15 +299,25 @@ export class Machine implements Stands, Waters {
     }
     return false
   }
-  /** Brings everything to rest, one thing after the other, as it comes: where an exploration starts. False where it never rests. */
-  rest(): boolean {
+  /** Everything as it stands before the supply comes on. */
+  restart(): void {
+    this.load(this.dead)
+    this.react()
+  }
+  /**
+   * Brings everything to rest, one thing after the other, as it comes: where an exploration starts. False where it never rests.
+   * Contacts that make at times only make, or with `misses` miss.
+   */
+  rest(misses = false): boolean {
     for (let n = 0; n < 2000; n++) {
       const due = this.dueContacts()
       const moving = this.movers()
       const under = this.messages()
       const pending = this.pending()
-      if (due.length > 0) this.switchContact(due[0])
-      else if (moving.length > 0) this.advance(moving[0])
+      if (due.length > 0) {
+        if (misses && this.mayMiss(due[0])) this.missContact(due[0])
+        else this.switchContact(due[0])
+      } else if (moving.length > 0) this.advance(moving[0])
       else if (under.length > 0) this.deliver(under[0])
       else if (pending.length > 0) this.expire(pending[0])
       else return true
@@ -321,6 +353,8 @@ export class Machine implements Stands, Waters {
     if (this.now.electrics) this.updateBus(this.now.electrics)
     this.waterMoved()
     this.updateBehaviours()
+    for (const i of this.atTimes)
+      if (this.checks[i](this.view) === this.circuit.contacts[i].inverted) this.missing[i] = 0
   }
 
   private updateLoads(): void {

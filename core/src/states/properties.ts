@@ -4,6 +4,7 @@ import { feltFlow } from '../water'
 import {
   callLoad,
   callsUnasked,
+  circuitKnown,
   circuitOpen,
   deadHeads,
   goesFirst,
@@ -30,13 +31,23 @@ export const properties = [
 ] as const
 export type PropertyId = (typeof properties)[number]
 
+/**
+ * What exactly is missing: of a demand, its open circuit, its call, or both; of water, whether none moves at all, or some does
+ * and goes elsewhere.
+ */
+export type BreachDetail = 'circuit-shut' | 'not-called' | 'shut-and-not-called' | 'water-still' | 'water-elsewhere'
+
 /** One thing broken in one state: what, and of whom. */
 export interface Breach {
   property: PropertyId
   demands: string[]
   devices: string[]
   terminals: string[]
+  detail?: BreachDetail
 }
+
+/** Told of every property that something was there to judge by. What was never told was not looked at. */
+export type Looked = (property: PropertyId) => void
 
 const breach = (property: PropertyId, of: Partial<Breach> = {}): Breach => ({
   property,
@@ -52,9 +63,13 @@ export const breachKey = (b: Breach): string => [b.property, ...b.demands, ...b.
 /** A moment that can be judged: one of the machine, or of the simulation. */
 export type Judgeable = Stands & Waters & { phase(behaviour: number): { phase: string } }
 
-/** Is the demand's circuit open and its boiler input called? */
-export const served = (at: Stands, demand: Demand): boolean =>
-  circuitOpen(at, demand) && at.loadEnergised(callLoad(at.circuit, demand.call))
+/** What a demand lacks to be served; undefined while its circuit is open and its boiler input called. */
+export function lackOf(at: Stands, demand: Demand): BreachDetail | undefined {
+  const open = circuitOpen(at, demand)
+  const called = at.loadEnergised(callLoad(at.circuit, demand.call))
+  if (open) return called ? undefined : 'not-called'
+  return called ? 'circuit-shut' : 'shut-and-not-called'
+}
 
 /** Does the scheme let this demand run just now? Under priority it waits for the one that goes first. */
 const mayRun = (at: Stands, demand: Demand): boolean => wanted(at, demand) && !goesFirst(at, demand)
@@ -63,22 +78,31 @@ const mayRun = (at: Stands, demand: Demand): boolean => wanted(at, demand) && !g
  * What is broken while everything rests. `judgeService` false where something beside the demands keeps them from running:
  * a limit that has tripped.
  */
-export function settledBreaches(at: Judgeable, judgeService: boolean): Breach[] {
+export function settledBreaches(at: Judgeable, judgeService: boolean, looked: Looked = () => undefined): Breach[] {
   const { circuit } = at
   const { demands } = circuit.installation.intent
   const found: Breach[] = []
   const asked = demands.filter((d) => wanted(at, d))
   if (judgeService)
-    for (const demand of asked.filter((d) => mayRun(at, d)))
-      if (!served(at, demand))
-        found.push(breach('demand-served', { demands: [demand.id], devices: [demand.call.boiler] }))
-      else if (dry(at, demand))
-        found.push(breach('water-moves', { demands: [demand.id], devices: [demand.call.boiler] }))
+    for (const demand of asked.filter((d) => mayRun(at, d))) {
+      if (!circuitKnown(circuit, demand)) continue
+      looked('demand-served')
+      const lack = lackOf(at, demand)
+      const of = { demands: [demand.id], devices: [demand.call.boiler] }
+      if (lack) found.push(breach('demand-served', { ...of, detail: lack }))
+      else if (waterJudged(at, demand)) {
+        looked('water-moves')
+        const detail = waterMissing(at, demand)
+        if (detail) found.push(breach('water-moves', { ...of, detail }))
+      }
+    }
+  if (circuit.devices.some(({ type }) => type.inputs.length > 0))
+    looked(asked.length === 0 ? 'all-off-ends-calls' : 'no-call-without-demand')
   for (const call of callsUnasked(at)) {
     const property = asked.length === 0 ? 'all-off-ends-calls' : 'no-call-without-demand'
     found.push(breach(property, { devices: [call.boiler], terminals: [inputTerminal(circuit, call)] }))
   }
-  found.push(...uncalledHeat(at, asked), ...uncalledOpen(at, asked))
+  found.push(...uncalledHeat(at, asked, looked), ...uncalledOpen(at, asked, looked))
   for (const load of deadHeads(at)) {
     const { device } = circuit.loads[load]
     found.push(breach('water-moves', { devices: [circuit.devices[device].device.id] }))
@@ -89,16 +113,26 @@ export function settledBreaches(at: Judgeable, judgeService: boolean): Breach[] 
 /** Phases in which a boiler has found flow, or has given up waiting for it. */
 const heated: ReadonlySet<string> = new Set(['firing', 'circulating', 'no-flow', 'lockout'])
 
-/** Has its boiler begun, and does no water go through what the demand warms? */
-function dry(at: Judgeable, demand: Demand): boolean {
+const emittersOf = ({ water, devices }: Circuit, demand: Demand) =>
+  water.emitters.filter((e) => demand.circuit.emitters?.includes(devices[e.device].device.id))
+
+/** Has its boiler begun, and is there something known that water should go through? */
+function waterJudged(at: Judgeable, demand: Demand): boolean {
   const { circuit } = at
   const boiler = circuit.deviceIndex.get(demand.call.boiler)!
   const begun = circuit.behaviours.some((b, i) => b.device === boiler && heated.has(at.phase(i).phase))
-  if (!begun) return false
-  const emitters = circuit.water.emitters.filter((e) =>
-    demand.circuit.emitters?.includes(circuit.devices[e.device].device.id),
+  return begun && emittersOf(circuit, demand).length > 0
+}
+
+/** Where no water goes through anything the demand warms: does none move, or does it go elsewhere? */
+function waterMissing(at: Judgeable, demand: Demand): BreachDetail | undefined {
+  const { circuit, flows } = at
+  const flowing = (way: number) => Math.abs(flows[way]) >= feltFlow
+  if (emittersOf(circuit, demand).some(({ way }) => flowing(way))) return undefined
+  const elsewhere = circuit.water.sources.some(
+    ({ way, device }) => way !== undefined && device === circuit.deviceIndex.get(demand.call.boiler) && flowing(way),
   )
-  return emitters.length > 0 && emitters.every(({ way }) => Math.abs(at.flows[way]) < feltFlow)
+  return elsewhere ? 'water-elsewhere' : 'water-still'
 }
 
 function inputTerminal(circuit: Circuit, call: { boiler: string; input: string }): string {
@@ -107,9 +141,11 @@ function inputTerminal(circuit: Circuit, call: { boiler: string; input: string }
 }
 
 /** Circuits that warm although nobody who may warm them is wanted, or while their demand has to wait for another. */
-function uncalledHeat(at: Judgeable, asked: readonly Demand[]): Breach[] {
+function uncalledHeat(at: Judgeable, asked: readonly Demand[], looked: Looked): Breach[] {
   const { circuit } = at
   const { demands } = circuit.installation.intent
+  if (circuit.water.sources.length > 0 && demands.some((d) => emittersOf(circuit, d).length > 0))
+    looked('no-heat-without-demand')
   const warm = warmEmitters(at)
   if (warm.length === 0) return []
   const runs = asked.filter((d) => !goesFirst(at, d))
@@ -123,7 +159,7 @@ function uncalledHeat(at: Judgeable, asked: readonly Demand[]): Breach[] {
 }
 
 /** Circuits behind normally closed valves that stand open although nobody they serve is wanted. */
-function uncalledOpen(at: Judgeable, asked: readonly Demand[]): Breach[] {
+function uncalledOpen(at: Judgeable, asked: readonly Demand[], looked: Looked): Breach[] {
   const { circuit } = at
   const { demands } = circuit.installation.intent
   const allowed = new Set(asked.flatMap((d) => [d.id, ...d.companions]))
@@ -131,8 +167,13 @@ function uncalledOpen(at: Judgeable, asked: readonly Demand[]): Breach[] {
   return demands.flatMap((demand): Breach[] => {
     const valves = demand.circuit.valves.map((v) => v.device)
     if (allowed.has(demand.id) || valves.every((v) => opened.has(v))) return []
-    const restsShut = valves.some((v) => portsAt(circuit, v).every((p) => p.part.openFrom > 0))
-    if (!restsShut || !circuitOpen(at, demand)) return []
+    const restsShut = valves.some((v) => {
+      const ports = portsAt(circuit, v)
+      return ports.length > 0 && ports.every((p) => p.part.openFrom > 0)
+    })
+    if (!restsShut || !circuitKnown(circuit, demand)) return []
+    looked('valves-rest')
+    if (!circuitOpen(at, demand)) return []
     return [breach('valves-rest', { devices: valves.slice(0, 1) })]
   })
 }
@@ -152,12 +193,19 @@ const isolators = (circuit: Circuit, source: number): number[] => {
  * Terminals that one supply feeds and that stay live when its own isolator is opened: another supply passes it. What boiler
  * outputs give hangs on the boiler's supply and goes with it.
  */
-export function isolationBreaches(circuit: Circuit, state: CircuitState): Breach[] {
-  if (circuit.sources.length < 2) return []
+export function isolationBreaches(
+  circuit: Circuit,
+  state: CircuitState,
+  looked: Looked = () => undefined,
+): Breach[] {
   const before = mergeNets(circuit, state, emptyNets(circuit))
   return circuit.sources.flatMap(({ line, device }, source): Breach[] => {
+    const opened = isolators(circuit, source)
+    // What has no switch of its own is isolated elsewhere: there is nothing here to judge.
+    if (opened.length === 0) return []
+    looked('isolates')
     const closed = state.closed.slice()
-    for (const contact of isolators(circuit, source)) closed[contact] = 0
+    for (const contact of opened) closed[contact] = 0
     const after = mergeNets(circuit, { ...state, closed }, emptyNets(circuit))
     const live = circuit.atoms.flatMap((atom, i) => {
       const own = circuit.deviceIndex.get(atom.owner) === device && atom.kind === 'internal'
@@ -171,8 +219,14 @@ export function isolationBreaches(circuit: Circuit, state: CircuitState): Breach
 const joined = ({ netOf }: Nets, a: number, b: number): boolean => netOf[a] === netOf[b]
 
 /** What must never be, in a state on the way as well. */
-export function transientBreaches(circuit: Circuit, at: { short: boolean; mainsAt: number; burnt: number }): Breach[] {
+export function transientBreaches(
+  circuit: Circuit,
+  at: { short: boolean; mainsAt: number; burnt: number },
+  looked: Looked = () => undefined,
+): Breach[] {
   const found: Breach[] = []
+  if (circuit.sources.length > 0) looked('no-short')
+  if (hasExtraLow(circuit)) looked('extra-low-stays-low')
   if (at.short) found.push(breach('no-short'))
   if (at.mainsAt >= 0) {
     const { ref, owner } = circuit.atoms[at.mainsAt]
@@ -184,3 +238,8 @@ export function transientBreaches(circuit: Circuit, at: { short: boolean; mainsA
   }
   return found
 }
+
+/** Is there a terminal that must stay at extra-low voltage, or a load that more volts would burn? */
+const hasExtraLow = (circuit: Circuit): boolean =>
+  circuit.devices.some(({ type }) => type.terminals.some((t) => t.extraLow)) ||
+  circuit.loads.some((l) => l.withstands < Infinity)

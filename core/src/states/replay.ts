@@ -44,8 +44,10 @@ class Player {
         // A thermostat's dial may have no stop that says so for certain.
         if (!path[i + 1] || (path[i + 1].what === 'input' && !midTravel(path[i + 1]))) reproduced = this.rest(breach)
       } else if (happening.what === 'phase') {
-        this.wait(this.sim.nextEventAt() - this.sim.time)
+        // A phase runs out only once everything that moves has come to rest.
         reproduced = this.rest(breach)
+        if (!reproduced) this.wait(this.sim.phase(happening.behaviour).until - this.sim.time)
+        reproduced ||= this.rest(breach)
       } else if (!path.slice(i + 1).some((h) => h.what !== 'input') && !(path[i + 1] && midTravel(path[i + 1])))
         reproduced = this.rest(breach)
       this.follow(happening)
@@ -60,6 +62,7 @@ class Player {
       if (machine.asks(happening.input) !== happening.asks) machine.change(happening.input)
       machine.changed = happening.midTravel
     } else if (happening.what === 'contact') machine.switchContact(happening.contact)
+    else if (happening.what === 'miss') machine.missContact(happening.contact)
     else if (happening.what === 'travel') machine.advance(happening.actuator)
     else if (happening.what === 'message') machine.deliver(happening.port)
     else machine.expire(happening.behaviour)

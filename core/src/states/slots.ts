@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import { NOT_HELD, type BehaviourState, type Bus, type DamageState, type Travel } from '../simulation'
+import { AT_TIMES, NOT_HELD, type BehaviourState, type Bus, type DamageState, type Travel } from '../simulation'
 import type { Input } from './inputs'
 
 /** A phase that ends by itself some time, and one that does not. */
@@ -47,6 +47,7 @@ export interface Parts {
   values: (string | number)[]
   sensing: Uint8Array
   closed: Uint8Array
+  missing: Uint8Array
   energised: Uint8Array
   working: Uint8Array
   travel: Travel
@@ -78,6 +79,11 @@ export function slotsOf(parts: Parts, inputs: readonly Input[]): Slot[] {
     ),
     ...circuit.sensors.map((s, i) => of(s.device, `sensor ${s.part.id}`, ...bits(parts.sensing, i))),
     ...circuit.contacts.map((c, i) => of(c.device, `contact ${c.part.id} ${c.throw}`, ...bits(parts.closed, i))),
+    ...circuit.contacts.flatMap((c, i) =>
+      damage.heldContacts[i] === AT_TIMES
+        ? [of(c.device, `missing ${c.part.id} ${c.throw}`, ...bits(parts.missing, i))]
+        : [],
+    ),
     ...circuit.loads.map((l, i) =>
       of(
         l.device,

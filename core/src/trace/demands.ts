@@ -87,6 +87,10 @@ const portOpen = (sim: Stands, { actuator, part }: Circuit['ports'][number]): bo
   return position >= part.openFrom && position <= part.openTo
 }
 
+/** Has every valve of the demand's circuit a port that the model knows? Else nobody can say whether its circuit opens. */
+export const circuitKnown = (circuit: Circuit, demand: Demand): boolean =>
+  demand.circuit.valves.every((valve) => portsOf(circuit, valve).length > 0)
+
 /** Can water pass every valve of the demand's circuit, at the port that serves it, and does what has to run for it run? */
 export const circuitOpen = (sim: Stands, demand: Demand): boolean =>
   demand.circuit.valves.every((valve) => portsOf(sim.circuit, valve).every((port) => portOpen(sim, port))) &&

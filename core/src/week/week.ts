@@ -58,6 +58,8 @@ export interface WeekResult {
     stored: number
   }
   notes: WeekNote[]
+  /** Minute at which it was left, since the installation hunts and would do so without end; left out, it was lived to its end. */
+  leftAt?: number
 }
 
 const minuteMs = 60_000
@@ -95,7 +97,8 @@ export function* liveThrough(circuit: Circuit, { scenario, actions, days }: Week
     if (!map.has(key)) map.set(key, [])
     return map.get(key)!
   }
-  const total = days * 24 * 60
+  let total = days * 24 * 60
+  let leftAt: number | undefined
   for (let minute = 0; minute <= total; minute += sampleMinutes) {
     const heat = sim.heat!
     week.minutes.push(minute)
@@ -112,7 +115,10 @@ export function* liveThrough(circuit: Circuit, { scenario, actions, days }: Week
     if (sim.nextEventAt() === Infinity) for (const { id } of warmUnasked(sim)) note(spansOf(unasked, id), minute)
     for (const load of signs.deadHeads) note(spansOf(deadHeads, idOf(circuit.loads[load].device)), minute)
     if (minute === total) break
-    sim.run(sampleMinutes * minuteMs)
+    if (sim.run(sampleMinutes * minuteMs) !== 'passed') {
+      leftAt = total = minute
+      break
+    }
     if ((minute + sampleMinutes) % 60 === 0) yield (minute + sampleMinutes) / total
   }
   const at = (time: number) => (time - start) / minuteMs
@@ -148,6 +154,7 @@ export function* liveThrough(circuit: Circuit, { scenario, actions, days }: Week
       stored: ledger.stored / 1000,
     },
     notes: notes.sort((x, y) => x.minute - y.minute),
+    ...(leftAt !== undefined && { leftAt }),
   }
 }
 

@@ -1,10 +1,13 @@
 import {
   isGrave,
+  nobodyLooked,
   type AllStates,
-  type CheckResult,
   type CoreRef,
+  type Culprit,
   type Finding,
+  type Gap,
   type Known,
+  type PropertyVerdict,
   type RuleId,
   type Severity,
 } from '../checks'
@@ -63,16 +66,45 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   'contact-without-feed': (w) => ({
     title: `Nothing feeds ${w.terminal}`,
     reason: 'The contact may make, but it has nothing to pass on.',
-    remedy: 'Bring it its feed from the wiring centre.',
+    remedy: 'Bring it its feed: what is to come through it.',
   }),
   'fewer-cores-than-needed': (w) => ({
     title: `No spare conductor for ${w.terminal}`,
     reason: `Every conductor of the cables at ${w.device} is taken.`,
     remedy: 'Bring a cable with more conductors, or give one of them up.',
   }),
+  'neutral-earth-joined': (w, { cores, links }) => ({
+    title: 'Neutral joined to earth',
+    reason:
+      'Behind the origin they stay apart: joined, the earth conductors carry current all the time, and a residual current device trips.',
+    remedy:
+      cores?.length || links?.length
+        ? `Part them: the way from the one to the other goes by ${w.terminals || w.core}.`
+        : 'Find where they meet, and part them.',
+  }),
+  'earth-as-neutral': (w) => ({
+    title: `${w.terminal} is on earth`,
+    reason: `${w.device} may run so, with its current in the earth conductor: with that open, everything earthed by it is live.`,
+    remedy: 'Bring a conductor from a Neutral terminal.',
+  }),
+  'contact-fed-backwards': (w) => ({
+    title: `${w.terminals} are exchanged`,
+    reason: 'The contact carries either way round. Who measures here next takes the one for the other.',
+    remedy: 'Exchange the two conductors.',
+  }),
+  'live-end-cut-back': (w) => ({
+    title: `${w.core} is cut back and can be live`,
+    reason: 'Its end must not be touched, nor touch anything.',
+    remedy: 'Park it in a terminal of its own, or see that its end is covered.',
+  }),
+  'link-between-places': (w) => ({
+    title: `A link is recorded between ${w.terminals}`,
+    reason: 'A link reaches from one terminal of a box to another. What joins these two is a cable that nobody has recorded.',
+    remedy: 'Find it, and record its conductor.',
+  }),
   'line-neutral-joined': (w) => ({
     title: 'Line joined to neutral or earth',
-    reason: 'With every control at rest: the fuse blows.',
+    reason: 'With every control at rest: the fuse opens as power goes on.',
     remedy: w.terminals ? `Look at ${w.terminals}.` : 'Follow the live path in Trace.',
   }),
   'line-neutral-swapped': (w) => ({
@@ -121,7 +153,7 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
     remedy: 'Land it where its function is, or park it.',
   }),
   'contact-bridged': (w, { links }) => ({
-    title: `Something bridges ${w.terminals}`,
+    title: links?.length ? `The factory link between ${w.terminals} is in` : `Something bridges ${w.terminals}`,
     reason: 'The contact can do nothing: what it should break is always made.',
     remedy: links?.length ? 'Cut the factory link.' : 'Find the link or conductor that goes round it.',
   }),
@@ -207,23 +239,40 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   }),
   'all-off-ends-calls': (w) => ({
     title: `${w.device} is called with no demand`,
-    reason: 'With everything off it fires on.',
+    reason: 'With everything off it is called on.',
     remedy: playedBack,
   }),
-  'water-moves': (w) => ({
-    title: w.demands
-      ? `${w.demands}: the boiler is called and no water moves`
-      : `${w.device} runs against closed valves`,
-    reason: 'The boiler overheats or locks itself out.',
-    remedy: playedBack,
-  }),
+  'water-moves': (w, { detail }) => {
+    if (!w.demands)
+      return {
+        title: `${w.device} runs against closed valves`,
+        reason: 'It moves no water, heats what stands in it, and wears.',
+        remedy: playedBack,
+      }
+    return detail === 'water-elsewhere'
+      ? {
+          title: `${w.demands}: the water goes through another circuit`,
+          reason: 'The boiler is called and fires; what the demand should warm stays cold.',
+          remedy: playedBack,
+        }
+      : {
+          title: `${w.demands}: the boiler is called and no water moves`,
+          reason: 'The boiler overheats or locks itself out.',
+          remedy: playedBack,
+        }
+  },
   isolates: (w) => ({
     title: `${w.terminal} stays live when ${w.device} is switched off`,
     reason: 'Another supply passes it.',
     remedy: 'Find where the two supplies meet, and part them.',
   }),
-  'demand-served': (w) => ({
-    title: `${w.demands}: its circuit does not open, or the boiler is not called`,
+  'demand-served': (w, { detail }) => ({
+    title:
+      detail === 'not-called'
+        ? `${w.demands}: ${w.device} is not called`
+        : detail === 'circuit-shut'
+          ? `${w.demands}: its circuit does not open`
+          : `${w.demands}: its circuit does not open and ${w.device} is not called`,
     reason: 'The demand is wanted, and nothing comes of it.',
     remedy: played,
   }),
@@ -289,24 +338,70 @@ export const propertyWords: Record<PropertyId, string> = {
   'no-call-without-demand': 'No call but by its own demand',
   'all-off-ends-calls': 'All off ends every call',
   'water-moves': 'Water moves where it is wanted, and no pump runs against closed valves',
-  isolates: 'Isolating leaves nothing live',
+  isolates: 'Switched off at its isolator, nothing that a supply feeds stays live',
   'demand-served': 'Every demand opens its circuit and calls the boiler',
   'no-heat-without-demand': 'No circuit warms without its demand',
   'valves-rest': 'Valves shut when nobody wants them open',
   settles: 'Everything comes to rest',
 }
 
-/** The verdict in three words, where there is room for no more. */
-export function shortVerdictText({ findings }: Pick<CheckResult, 'findings'>): string {
-  const grave = findings.filter(isGrave).length
-  return grave > 0 ? `${grave} defect${grave === 1 ? '' : 's'} found` : 'No defect found'
+export const propertyVerdictWords: Record<PropertyVerdict, string> = {
+  held: 'holds',
+  assumed: 'holds, on pipes that are assumed',
+  broken: 'broken',
+  unfinished: 'not broken so far, not looked at to its end',
+  'not-looked-at': 'not looked at: nothing to judge it by',
 }
 
-/** The verdict in one sentence. Never more than that nothing was found. */
-export const verdictText = (result: Pick<CheckResult, 'findings'>): string =>
-  `${shortVerdictText(result)} in the wiring as recorded`
+/** What could not be looked at, or was taken for granted, as a sentence without its full stop. */
+export function gapText(circuit: Circuit, gap: Gap): string {
+  switch (gap.gap) {
+    case 'no-demands':
+      return 'No demand is recorded: what the installation should do was not looked at'
+    case 'valve-without-port':
+      return `${demandName(circuit, gap.demand)}: whether its circuit opens was not looked at, since the ports of ${deviceName(circuit, gap.device)} are not known`
+    case 'nothing-warmed':
+      return `${demandName(circuit, gap.demand)}: whether water moves was not looked at, since nothing says what it warms`
+    case 'pipes-assumed':
+      return `Pipes and what they warm are assumed${gap.bypass ? ', a bypass with them' : ''}: nobody has recorded any`
+    case 'link-between-places': {
+      const link = circuit.installation.links.find((l) => l.id === gap.link)!
+      return `${listed(link.between.map((t) => terminalName(circuit, t)))} are taken for joined, by a link that cannot reach`
+    }
+  }
+}
 
-const grouped = (n: number) => String(n).replace(/\B(?=(\d{3})+$)/g, ' ')
+/** What stands for the wiring in a verdict: as it was recorded, planned, or merely assumed. */
+const wiringWords = (known: Known | undefined): string =>
+  known && nobodyLooked(known)
+    ? 'the assumed standard wiring'
+    : known?.provenance === 'planned' && known.unverifiedEnds === known.ends
+      ? 'the wiring as planned'
+      : 'the wiring as recorded'
+
+/** The verdict in a few words, where there is room for no more. */
+export function shortVerdictText({ findings, known }: Judged): string {
+  const grave = findings.filter(isGrave).length
+  if (grave > 0) return `${grave} defect${grave === 1 ? '' : 's'} found`
+  return known && nobodyLooked(known) ? 'Assumed, nobody has looked yet' : 'No defect found'
+}
+
+/** What a verdict speaks of: findings, and what they rest on. */
+interface Judged {
+  findings: readonly Finding[]
+  known?: Known
+}
+
+/** The verdict in one sentence. Never more than that nothing was found; of what nobody has looked at, not even that. */
+export function verdictText({ findings, known }: Judged): string {
+  const grave = findings.filter(isGrave).length
+  if (grave > 0) return `${grave} defect${grave === 1 ? '' : 's'} found in ${wiringWords(known)}`
+  if (known && nobodyLooked(known)) return 'Assumed standard wiring: nobody has looked yet'
+  if (known?.gaps.some((g) => g.gap === 'no-demands')) return 'No rule broken; no demand recorded to judge by'
+  return `No defect found in ${wiringWords(known)}`
+}
+
+const grouped = (n: number) => String(n).replace(/\B(?=(\d{3})+$)/g, '\u00a0')
 
 /** What the verdict rests on. */
 export function basisText(known: Known, states?: AllStates): string {
@@ -316,7 +411,7 @@ export function basisText(known: Known, states?: AllStates): string {
       ? `All ${grouped(states.states)} states looked at. `
       : `${grouped(states.states)} states looked at, not all. `
     : ''
-  const pipes = known.pipesAssumed ? ' Pipes assumed.' : ''
+  const pipes = known.gaps.some((g) => g.gap === 'pipes-assumed') ? ' Pipes assumed.' : ''
   return `${looked}${ends(known.unverifiedEnds)} not verified, ${ends(known.unknownEnds)} not found.${pipes}`
 }
 
@@ -327,3 +422,43 @@ export const assumptions: readonly string[] = [
   'No part fails. Clocks, radio links and levers stand as they are recorded.',
   'Conductors of unknown end are not joined to anything.',
 ]
+
+/** A terminal with what is written beside it: "Wiring centre 29 (Boiler call)". */
+function placeText(circuit: Circuit, ref: string): string {
+  const [owner, id] = ref.split('.')
+  const centre = circuit.installation.wiringCentres.find((c) => c.id === owner)
+  const legend = centre?.terminals.find((t) => t.id === id)?.legend
+  return `${terminalName(circuit, ref)}${legend ? ` (${legend})` : ''}`
+}
+
+/** What departs: "black of Boiler cable is in Wiring centre 5 (Line), planned in Wiring centre 29 (Boiler call)". */
+export function culpritText(circuit: Circuit, { what, by }: Culprit): string {
+  const name = (t: string) => placeText(circuit, t)
+  switch (what.kind) {
+    case 'core': {
+      const is = what.at === '' ? 'on nothing' : `in ${name(what.at)}`
+      const belongs = by === 'plan' ? `planned in ${name(what.belongs)}` : `it does what is needed in ${name(what.belongs)}`
+      return `${coreText(circuit, what.core)} is ${is}, ${belongs}`
+    }
+    case 'exchanged':
+      return `${listed(what.cores.map((core) => coreText(circuit, core)))} are exchanged`
+    case 'link':
+      return `${what.made === 'factory' ? 'The factory link' : 'The link'} between ${listed(what.between.map(name))} is in, and should be out`
+    case 'link-missing':
+      return `A link between ${listed(what.between.map(name))} is missing`
+    case 'factory-link-cut':
+      return `The factory link between ${listed(what.between.map(name))} is cut, and should be in`
+    case 'setting': {
+      const { device, type } = circuit.devices[circuit.deviceIndex.get(what.device)!]
+      const setting = type.settings.find((s) => s.id === what.setting)!
+      const value = (v: number) => setting.choices?.find((c) => c.value === v)?.label ?? `${v} ${setting.unit}`
+      return `${device.name}, ${setting.label.toLowerCase()}: stands at “${value(what.stands)}”, needed at “${value(what.belongs)}”`
+    }
+  }
+}
+
+/** How it is known: from the plan, or by having tried. */
+export const culpritBasis: Record<Culprit['by'], string> = {
+  plan: 'Departs from the plan. Put right, this is no longer found, and nothing dangerous comes of it.',
+  trial: 'Tried out: put right, this is no longer found, and nothing dangerous comes of it.',
+}

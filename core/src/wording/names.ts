@@ -1,5 +1,5 @@
+import { terminalText } from '../catalogue'
 import type { Circuit, Potential, StateWord } from '../circuit'
-import { terminalText } from '../planning'
 import type { Motion } from '../simulation'
 import type { Claim, DemandWord, OpenPoint, Via } from '../trace'
 import { numberText } from './water'

@@ -33,13 +33,17 @@ export class TraceSession {
   }
 
   /** Does an action; false, with `problem` set, where it does not fit. */
-  act(action: Action): boolean {
+  act(wanted: Action): boolean {
+    const { simulation } = this.rig
+    const from = simulation.time
     try {
-      this.rig.perform(action)
+      this.rig.perform(wanted)
     } catch (error) {
       this.problem = (error as Error).message
       return false
     }
+    // Time stands still once it hunts: what is written down is the time that has passed.
+    const action: Action = wanted.do === 'wait' ? { do: 'wait', ms: simulation.time - from } : wanted
     if (this.healthyRig && !isFault(action)) this.healthyRig.perform(action)
     const last = this.actions[this.actions.length - 1]
     if (action.do === 'wait' && last?.do === 'wait')
@@ -63,12 +67,13 @@ export class TraceSession {
 
   /** Is something under way: a valve travelling, a relay pulling in, an overrun counting? */
   get underWay(): boolean {
-    return this.rig.simulation.nextEventAt() !== Infinity
+    return !this.rig.simulation.hunting && this.rig.simulation.nextEventAt() !== Infinity
   }
 
   /** Does time go on though everything is at rest: by a clock that is set, or temperatures that go their own way? */
   get lives(): boolean {
-    const { heat, minuteOfWeek } = this.rig.simulation
+    const { heat, hunting, minuteOfWeek } = this.rig.simulation
+    if (hunting) return false
     return heat !== undefined || minuteOfWeek !== undefined
   }
 

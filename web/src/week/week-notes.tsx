@@ -64,6 +64,6 @@ function textOf({ devices, intent }: Installation, note: WeekNote): string {
     case 'dead-head':
       return `${name(note.device)} runs against shut valves, ${minutesText(note.minutes)}.`
     case 'hunting':
-      return 'It hunts: the same states come round again and again.'
+      return 'It hunts: the same states come round again and again. The week was followed no further.'
   }
 }

@@ -1,6 +1,7 @@
 import { LINE, NEUTRAL } from '../../circuit'
 import type { Cable, Colour } from '../../installation'
 import type { Finding } from '../finding'
+import { earthColoured } from './remedies'
 import { inUse, type Survey } from './survey'
 
 /** The colour that says neutral in a cable, by the colours it comes in, and the sleeve that says line. */
@@ -25,14 +26,16 @@ export function colourFindings(survey: Survey): Finding[] {
       const atom = survey.atomOf(cable, core, 0)
       const at = { terminals: [], devices: [], cores: [{ cable: cable.id, core: core.id }] }
       const earth = survey.isEarth(atom)
-      if ((core.colour === 'green-yellow' || core.colour === 'bare') && (!earth || core.sleeve))
+      if (earthColoured(core.colour) && (!earth || core.sleeve))
         findings.push({ rule: 'green-yellow-misused', severity: 'danger', ...at })
       const says = neutralOf(cable)
+      // What is or looks like earth is never sleeved into something else, nor anything into earth.
+      if (earth || earthColoured(core.colour)) continue
       if (!says || cable.leadOf !== undefined || survey.isExtraLow(atom)) continue
       const shown = core.sleeve ?? core.colour
       const poles = survey.poles(survey.all, atom)
       const sleeve = (colour: Colour) => ({
-        remedy: {
+        proposal: {
           label: `Sleeve ${core.colour} of ${cable.label} ${colour}`,
           changes: [{ do: 'core' as const, cable: cable.id, core: core.id, set: { sleeve: colour } }],
         },

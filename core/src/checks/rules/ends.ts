@@ -29,13 +29,15 @@ export function endFindings(survey: Survey): Finding[] {
             ...(!live &&
               core.colour !== 'green-yellow' &&
               core.colour !== 'bare' && {
-                remedy: {
+                proposal: {
                   label: `Cut back ${core.colour} of ${cable.label}`,
                   changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: { at: 'cut-back' } }],
                 },
               }),
           })
         }
+        if (here.at === 'cut-back' && inUse(there) && survey.canBeLive(survey.atomOf(cable, core, (1 - end) as 0 | 1)))
+          findings.push({ rule: 'live-end-cut-back', severity: 'advice', ...at })
         if (here.at === 'parked' && (survey.at.get(here.terminal)?.length ?? 0) > 1)
           findings.push({ rule: 'unused-not-made-off', severity: 'poor-practice', ...at, terminals: [here.terminal] })
         if (inUse(here) && alone(survey, survey.atomOf(cable, core, end))) {
@@ -60,7 +62,7 @@ export function endFindings(survey: Survey): Finding[] {
       devices: [id],
       links: factory ? [factory.id] : [],
       ...(factory && {
-        remedy: {
+        proposal: {
           label: 'Cut the factory link',
           changes: [{ do: 'put', in: 'links', value: { ...factory, kind: 'cut' } }],
         },
@@ -88,15 +90,24 @@ export function endFindings(survey: Survey): Finding[] {
   for (const [ref, landed] of survey.at) {
     const ways = survey.waysOf(ref)
     if (landed.length <= ways) continue
-    const remedy = moveToOwnTerminal(survey, landed[landed.length - 1])
+    const proposal = moveToOwnTerminal(survey, landed[landed.length - 1])
     findings.push({
       rule: 'more-than-ways',
       severity: 'poor-practice',
       terminals: [ref],
       devices: [],
       figures: { is: landed.length, may: ways, unit: 'conductors' },
-      ...(remedy && { remedy }),
+      ...(proposal && { proposal }),
     })
   }
+  for (const { id, kind, between } of links)
+    if (kind !== 'cut' && between[0].split('.')[0] !== between[1].split('.')[0])
+      findings.push({
+        rule: 'link-between-places',
+        severity: 'poor-practice',
+        terminals: between,
+        devices: [],
+        links: [id],
+      })
   return findings
 }

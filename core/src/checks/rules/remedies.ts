@@ -11,27 +11,92 @@ const onTerminal = (terminal: string): End => ({ at: 'terminal', terminal })
  * that has the pole at its far end and hangs off the device; else by a spare conductor of a cable that goes there. Undefined where neither is there.
  */
 export function bringPole(survey: Survey, terminal: string, pole: number): Command | undefined {
+  const at = (atom: number) => survey.poles(survey.wired, atom) === pole
+  return bring(survey, terminal, poleWords[pole], at, pole === EARTH)
+}
+
+/**
+ * Brings a contact its feed, as the demands have it: the thermostat of a demand with a channel is fed by that channel; everything
+ * else a demand names, from line. What no demand names has no feed that could be known.
+ */
+export function bringFeed(survey: Survey, terminal: string): Command | undefined {
+  const { circuit, wired } = survey
   const [owner] = terminal.split('.')
-  const [, id] = terminal.split('.')
-  const { name } = survey.circuit.devices[survey.circuit.deviceIndex.get(owner)!].device
-  const label = `Bring ${poleWords[pole]} to ${name} ${id}`
+  const { demands } = circuit.installation.intent
+  const asks = demands.find((d) => d.thermostat?.device === owner)
+  if (asks?.channel && asks.channel.device !== owner) {
+    const { device, contact } = asks.channel
+    const index = circuit.deviceIndex.get(device)!
+    const made = circuit.contacts.find((c) => c.device === index && c.part.id === contact && !c.inverted)
+    if (!made) return undefined
+    const { a, b } = circuit.edges[made.edge]
+    const out = circuit.atoms[b].role === 'output' ? b : a
+    const output = wired.netOf[out]
+    const { legend } = circuit.atoms[out]
+    return bring(survey, terminal, legend, (atom) => wired.netOf[atom] === output, false)
+  }
+  const named = demands.some(
+    (d) =>
+      d.thermostat?.device === owner ||
+      d.channel?.device === owner ||
+      d.circuit.valves.some((valve) => valve.device === owner),
+  )
+  return named ? bringPole(survey, terminal, LINE) : undefined
+}
+
+/** Exchanges the conductors of two terminals of a device, where each has just one. */
+export function exchangeAt(survey: Survey, a: string, b: string): Command | undefined {
+  const [mine, theirs] = [survey.at.get(a) ?? [], survey.at.get(b) ?? []]
+  if (mine.length !== 1 || theirs.length !== 1) return undefined
+  const moved = ({ cable, core, end }: Landed, to: string): Change => ({
+    do: 'end',
+    cable: cable.id,
+    core: core.id,
+    end,
+    to: onTerminal(to),
+  })
+  const [one, other] = [mine[0], theirs[0]]
+  return {
+    label: `Exchange ${one.core.colour} and ${other.core.colour} at ${nameOf(survey, a)}`,
+    changes: [moved(one, b), moved(other, a)],
+  }
+}
+
+const nameOf = ({ circuit }: Survey, terminal: string): string =>
+  circuit.devices[circuit.deviceIndex.get(terminal.split('.')[0])!].device.name
+
+/** Brings what stands on certain terminals to a device's terminal. */
+function bring(
+  survey: Survey,
+  terminal: string,
+  what: string,
+  has: (atom: number) => boolean,
+  earth: boolean,
+): Command | undefined {
+  const [owner, id] = terminal.split('.')
+  const label = `Bring ${what} to ${nameOf(survey, terminal)} ${id}`
   const onIt = survey.at.get(terminal)?.find(({ core, end }) => !inUse(core.ends[1 - end]))
-  if (onIt) return toPole(survey, label, onIt.cable.id, onIt.core, (1 - onIt.end) as 0 | 1, pole, [])
-  const back = fallenOff(survey, owner, pole)
+  if (onIt) return toTerminal(survey, label, what, onIt.cable.id, onIt.core, (1 - onIt.end) as 0 | 1, has, [])
+  const back = fallenOff(survey, owner, has, earth)
   if (back) {
     const { cable, core, end } = back
     return { label, changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: onTerminal(terminal) }] }
   }
   for (const { cable, core, end } of spares(survey, owner)) {
-    if (earthColoured(core.colour) !== (pole === EARTH)) continue
+    if (earthColoured(core.colour) !== earth) continue
     const here: Change = { do: 'end', cable: cable.id, core: core.id, end, to: onTerminal(terminal) }
-    return toPole(survey, label, cable.id, core, (1 - end) as 0 | 1, pole, [here])
+    return toTerminal(survey, label, what, cable.id, core, (1 - end) as 0 | 1, has, [here])
   }
   return undefined
 }
 
-/** A conductor of a cable at this device that has the pole at its far end and is on nothing here. */
-function fallenOff(survey: Survey, device: string, pole: number): Omit<Landed, 'terminal'> | undefined {
+/** A conductor of a cable at this device that has what is wanted at its far end and is on nothing here. */
+function fallenOff(
+  survey: Survey,
+  device: string,
+  has: (atom: number) => boolean,
+  earth: boolean,
+): Omit<Landed, 'terminal'> | undefined {
   for (const cable of survey.circuit.installation.cables) {
     const at = sideAt(cable, device)
     if (at === undefined) continue
@@ -40,8 +105,8 @@ function fallenOff(survey: Survey, device: string, pole: number): Omit<Landed, '
       (k) =>
         !inUse(k.ends[at]) &&
         inUse(k.ends[far]) &&
-        earthColoured(k.colour) === (pole === EARTH) &&
-        survey.poles(survey.wired, survey.atomOf(cable, k, far)) === pole,
+        earthColoured(k.colour) === earth &&
+        has(survey.atomOf(cable, k, far)),
     )
     if (core) return { cable, core, end: at }
   }
@@ -54,7 +119,7 @@ const sideAt = (cable: Cable, device: string): 0 | 1 | undefined =>
     ends.flatMap((e, i) => ('terminal' in e && e.terminal.startsWith(`${device}.`) ? [i as 0 | 1] : [])),
   )[0]
 
-const earthColoured = (colour: Colour) => colour === 'green-yellow' || colour === 'bare'
+export const earthColoured = (colour: Colour) => colour === 'green-yellow' || colour === 'bare'
 
 /** Conductors of cables to this device that serve nothing, with the end that is at the device. */
 export function spares(survey: Survey, device: string): Omit<Landed, 'terminal'>[] {
@@ -69,28 +134,29 @@ export function spares(survey: Survey, device: string): Omit<Landed, 'terminal'>
   })
 }
 
-/** Lands an end on a terminal of the wiring centre that has this pole; where none has a way free, on a new one linked to it. */
-function toPole(
+/** Lands an end on a terminal of the wiring centre that has what is wanted; where none has a way free, on a new one linked to it. */
+function toTerminal(
   survey: Survey,
   label: string,
+  legend: string,
   cable: string,
   core: Core,
   end: 0 | 1,
-  pole: number,
+  has: (atom: number) => boolean,
   before: Change[],
 ): Command | undefined {
-  const [free] = survey.freeAt(pole)
+  const all = survey.centreTerminals(has)
+  const free = all.find((ref) => survey.hasRoom(ref))
   if (free) return { label, changes: [...before, { do: 'end', cable, core: core.id, end, to: onTerminal(free) }] }
-  const { circuit } = survey
-  const full = circuit.atoms.find((a, i) => a.kind === 'centre' && survey.poles(survey.wired, i) === pole)
-  if (!full) return undefined
-  const added = newTerminal(survey, full.owner, poleWords[pole])
+  const [full] = all
+  if (full === undefined) return undefined
+  const added = newTerminal(survey, full.split('.')[0], legend)
   return {
     label,
     changes: [
       ...before,
       added.change,
-      { do: 'put', in: 'links', value: { id: freeLinkId(survey), kind: 'fitted', between: [full.ref, added.ref] } },
+      { do: 'put', in: 'links', value: { id: freeLinkId(survey), kind: 'fitted', between: [full, added.ref] } },
       { do: 'end', cable, core: core.id, end, to: onTerminal(added.ref) },
     ],
   }

@@ -7,6 +7,7 @@ import {
   shortCircuit,
   wholeState,
   type Circuit,
+  type CircuitState,
   type Nets,
 } from '../../circuit'
 import type { Cable, Core, End } from '../../installation'
@@ -54,10 +55,23 @@ export class Survey {
 
   /** Nets with fuses whole, isolators shut, and every other contact as `closes` says of its device. */
   netsWith(closes: (device: number, contact: number) => boolean): Nets {
+    return mergeNets(this.circuit, this.stateWith(closes), emptyNets(this.circuit))
+  }
+  /** Every contact open but the isolators'. */
+  get wiredState(): CircuitState {
+    return this.stateWith(() => false)
+  }
+  /** What wiring alone joins, with one edge taken out. */
+  wiredWithout(edge: number): Nets {
+    const state = this.wiredState
+    state.broken[edge] = 1
+    return mergeNets(this.circuit, state, emptyNets(this.circuit))
+  }
+  private stateWith(closes: (device: number, contact: number) => boolean): CircuitState {
     const { circuit } = this
     const isolators = new Set(circuit.sources.map((s) => s.device))
     const closed = Uint8Array.from(circuit.contacts, (c, i) => (isolators.has(c.device) || closes(c.device, i) ? 1 : 0))
-    return mergeNets(circuit, { ...wholeState(circuit), closed }, emptyNets(circuit))
+    return { ...wholeState(circuit), closed }
   }
 
   /** Nets with every contact shut and one edge taken out. */
@@ -97,15 +111,13 @@ export class Survey {
     if (centre) return centre.terminals.find((t) => t.id === terminal)?.ways ?? deviceWays
     return connectors.find((c) => c.id === ref)?.ways ?? deviceWays
   }
-  /** Terminals of wiring centres that are joined to this pole by wiring alone and have a way free. */
-  freeAt(pole: number): string[] {
-    return this.circuit.atoms.flatMap((atom, i) =>
-      atom.kind === 'centre' &&
-      this.poles(this.wired, i) === pole &&
-      (this.at.get(atom.ref)?.length ?? 0) < this.waysOf(atom.ref)
-        ? [atom.ref]
-        : [],
-    )
+  /** Terminals of wiring centres for which this is true. */
+  centreTerminals(fits: (atom: number) => boolean): string[] {
+    return this.circuit.atoms.flatMap((atom, i) => (atom.kind === 'centre' && fits(i) ? [atom.ref] : []))
+  }
+  /** Can a terminal take a conductor more? */
+  hasRoom(ref: string): boolean {
+    return (this.at.get(ref)?.length ?? 0) < this.waysOf(ref)
   }
   /** The atom at one end of a conductor. */
   atomOf(cable: Cable, core: Core, end: 0 | 1): number {

@@ -1,0 +1,24 @@
+import type { Colour, Device, Installation } from '../installation'
+import { typeIn } from './shipped'
+
+/** The colour of a device's own lead at a terminal: as the document has it, else as the type comes. */
+function leadColour(installation: Installation, device: Device, terminal: string): Colour | undefined {
+  const type = typeIn(installation, device.type).terminals.find((t) => t.id === terminal)
+  if (!type?.lead) return undefined
+  const ref = `${device.id}.${terminal}`
+  const cores = installation.cables.flatMap((cable) => (cable.leadOf === device.id ? cable.cores : []))
+  const core = cores.find((k) => k.ends.some((end) => end.at === 'terminal' && end.terminal === ref))
+  return core?.colour ?? type.lead
+}
+
+/** A terminal's name, by what is printed there: "Programmer HTG-ON", "Wiring centre 7"; a lead's by its colour. */
+export function terminalText(installation: Installation, ref: string): string {
+  const [owner, terminal] = ref.split('.')
+  const device = installation.devices.find((d) => d.id === owner)
+  if (device) {
+    const mark = device.legends?.[terminal] ?? leadColour(installation, device, terminal) ?? terminal
+    return `${device.name} ${mark}`
+  }
+  const centre = installation.wiringCentres.find((w) => w.id === owner)
+  return centre ? `${centre.name} ${terminal}` : ref
+}
