@@ -1,11 +1,12 @@
 import {
+  demandDetailText,
+  demandStates,
   demandWords,
   eventText,
   flowText,
   isTold,
   signLines,
   signsOf,
-  openPointText,
   potentialText,
   claimText,
   stateWords,
@@ -23,9 +24,9 @@ export function traceText(circuit: Circuit, rig: Rig): string[] {
   ]
   if (rig.faultsIn.length > 0) lines.push(`Faults in: ${rig.faultsIn.map((f) => f.label).join('; ')}`)
   lines.push('', 'Demands')
-  for (const d of report.demands) {
-    const where = d.openPoints.map((p) => openPointText(circuit, p)).join('; ')
-    lines.push(`  ${d.name}: ${demandWords[d.state]}${where ? ` at ${where}` : ''}`)
+  for (const state of demandStates(rig.simulation)) {
+    const detail = demandDetailText(rig.simulation, state)
+    lines.push(`  ${state.demand.name}: ${demandWords[state.word]}${detail ? ` (${detail})` : ''}`)
   }
   lines.push('', 'Calls')
   for (const c of report.calls) {

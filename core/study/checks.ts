@@ -1,10 +1,8 @@
-import { fork } from 'node:child_process'
-import { readFileSync, writeFileSync } from 'node:fs'
-import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { Study, type Fate } from '../src/checks'
 import { exampleById, examples } from '../src/examples'
 import { alterationKinds, type AlterationKind } from '../src/hypotheses'
+import { answering, line, percent, spread, table, writeBehind } from './pool'
 
 /**
  * `npm run study:checks`: every single alteration of every example, judged by the checks; the figures go into docs/checks.md.
@@ -18,7 +16,6 @@ interface Result {
 
 /** What stands behind this line of docs/checks.md is written by the study. */
 const marker = '<!-- study -->'
-const self = fileURLToPath(import.meta.url)
 
 function study(id: string): Result {
   const start = performance.now()
@@ -31,15 +28,6 @@ function study(id: string): Result {
   return { id, seconds: (performance.now() - start) / 1000, fates }
 }
 
-async function inProcess(id: string): Promise<Result> {
-  return new Promise((done, failed) => {
-    const child = fork(self, [], { env: { ...process.env, STUDY_OF: id } })
-    child.once('message', (result) => done(result as Result))
-    child.once('exit', (code) => code && failed(new Error(`the study of ${id} ended with ${code}`)))
-  })
-}
-
-const percent = (part: number, of: number) => (of === 0 ? '–' : `${((100 * part) / of).toFixed(1)} %`)
 const count = (fates: Result['fates'], fate: Fate) => fates.filter((f) => f.fate === fate).length
 const differing = (fates: Result['fates']) => fates.filter((f) => f.fate === 'caught' || f.fate === 'missed').length
 
@@ -57,21 +45,18 @@ function row(name: string, fates: Result['fates'], seconds?: number): string {
     percent(caught, differing(fates)),
     ...(seconds === undefined ? [] : [seconds.toFixed(0)]),
   ]
-  return `| ${cells.join(' | ')} |`
+  return line(cells)
 }
 
 function report(results: readonly Result[]): string {
   const all = results.flatMap((r) => r.fates)
   const head = ['altered', 'same joins', 'same behaviour', 'caught', 'of these grave', 'missed', 'caught of differing']
-  const line = (cells: readonly string[]) => `| ${cells.join(' | ')} |`
-  const rule = (n: number) => line(Array.from({ length: n }, () => '---'))
   const rules = new Map<string, number>()
   for (const f of all) for (const by of f.by) rules.set(by, (rules.get(by) ?? 0) + 1)
   const listed = (fate: Fate) =>
     results.flatMap((r) => r.fates.filter((f) => f.fate === fate).map((f) => `- ${r.id}: ${f.label}`))
   return [
-    line(['example', ...head, 's']),
-    rule(9),
+    ...table(['example', ...head, 's']),
     ...results.map((r) => row(r.id, r.fates, r.seconds)),
     row(
       '**all**',
@@ -79,8 +64,7 @@ function report(results: readonly Result[]): string {
       results.reduce((sum, r) => sum + r.seconds, 0),
     ),
     '',
-    line(['alteration', ...head]),
-    rule(8),
+    ...table(['alteration', ...head]),
     ...alterationKinds.map((kind) =>
       row(
         kind,
@@ -88,9 +72,8 @@ function report(results: readonly Result[]): string {
       ),
     ),
     '',
-    line(['found by', 'times']),
-    rule(2),
-    ...[...rules].sort((x, y) => y[1] - x[1]).map(([by, n]) => line([by, String(n)])),
+    ...table(['found by', 'times']),
+    ...[...rules].sort((x, y) => y[1] - x[1]).map(([by, n]) => line([by, n])),
     '',
     '### Missed',
     '',
@@ -105,26 +88,12 @@ function report(results: readonly Result[]): string {
 async function main(): Promise<void> {
   const asked = process.argv.slice(2)
   const ids = asked.length > 0 ? asked : examples.map((e) => e.id)
-  const waiting = [...ids]
-  const results: Result[] = []
-  await Promise.all(
-    Array.from({ length: availableParallelism() }, async () => {
-      for (let id = waiting.shift(); id; id = waiting.shift()) {
-        const result = await inProcess(id)
-        results.push(result)
-        const { fates } = result
-        console.log(`${id}: ${fates.length} altered, ${percent(count(fates, 'caught'), differing(fates))} caught`)
-      }
-    }),
-  )
-  results.sort((x, y) => ids.indexOf(x.id) - ids.indexOf(y.id))
+  const results = await spread<Result>(fileURLToPath(import.meta.url), ids, ({ id, fates }) => {
+    console.log(`${id}: ${fates.length} altered, ${percent(count(fates, 'caught'), differing(fates))} caught`)
+  })
   const text = report(results)
   console.log(text)
-  if (asked.length > 0) return
-  const file = new URL('../../docs/checks.md', import.meta.url)
-  const [prose] = readFileSync(file, 'utf8').split(marker)
-  writeFileSync(file, `${prose}${marker}\n\n${text}\n`)
+  if (asked.length === 0) writeBehind('../../docs/checks.md', marker, text)
 }
 
-if (process.env.STUDY_OF) process.send!(study(process.env.STUDY_OF))
-else await main()
+if (!answering(study)) await main()

@@ -36,7 +36,7 @@ const endSwitchFailures: readonly Failure[] = [
 ]
 
 /** The settings of a valve's synchronous motor: what it draws, and the resistance of its winding. */
-export const motorSettings = (watts: number, origin: string): Setting[] => [
+export const motorSettings = (watts: number, origin: string, dcPercent = 35): Setting[] => [
   { id: 'watts', label: 'Motor', unit: 'W', min: 2, max: 12, default: watts, origin },
   {
     id: 'winding',
@@ -44,8 +44,8 @@ export const motorSettings = (watts: number, origin: string): Setting[] => [
     unit: '% of its impedance',
     min: 10,
     max: 70,
-    default: 35,
-    origin: 'domain: winding 2 to 3 kΩ at 230 V and 6 W',
+    default: dcPercent,
+    origin: 'domain: winding 2 to 3 kΩ at 230 V',
   },
 ]
 

@@ -99,7 +99,7 @@ describe('check', () => {
       'a blue conductor switched and not sleeved',
       (d) => {
         moveCore(d, 'stat-1-cable', 'blue', 0, 'stat-1.SL')
-        moveCore(d, 'stat-1-cable', 'blue', 1, 'wc.18')
+        moveCore(d, 'stat-1-cable', 'blue', 1, 'wc.22')
       },
       ['blue of House thermostat cable does what its colour does not say'],
     ],

@@ -18,7 +18,7 @@ const dangers = (ends: readonly FaultEnd[]) => ends.filter((e) => e.danger).map(
 /** Every 24th fault, beginning elsewhere in each example, and the end switch of the last valve. */
 const sample = (offset: number, faults: readonly Fault[]) => {
   const switches = faults.filter((f) => f.name.endsWith('end-switch.stuck-made')).slice(-1)
-  return new Set([...faults.filter((_, i) => i % 24 === offset % 24), ...switches].map((f) => f.name))
+  return new Set([...faults.filter((_, i) => i % 24 === offset % Math.min(24, faults.length)), ...switches].map((f) => f.name))
 }
 
 describe('with one fault each', () => {
@@ -52,7 +52,10 @@ describe('with one fault each', () => {
     'says the same of %s whether zones that are alike are counted together or told apart',
     (id, i) => {
       const circuit = circuitOf(id)
-      const chosen = sample(i, faultsOf(circuit))
+      const chosen = sample(
+        i,
+        faultsOf(circuit).filter((f) => f.subject.kind === 'device'),
+      )
       const only = (f: Fault) => chosen.has(f.name)
       // Where there are more states than are looked at, nothing is known of what was not found.
       const together = endsOf(circuit, { only, most: 4000 })

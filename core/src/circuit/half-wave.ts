@@ -34,6 +34,20 @@ export function diodePorts(network: Network, state: CircuitState): DiodePort[] {
   })
 }
 
+/** Those of the ports that a solution without diodes drives. */
+export function drivenPorts(
+  { row, fixed }: Network,
+  ports: readonly DiodePort[],
+  re: Float64Array,
+  im: Float64Array,
+): DiodePort[] {
+  return ports.filter(({ anode, cathode }) => {
+    const dr = (row[anode] < 0 ? fixed[anode] : re[row[anode]]) - (row[cathode] < 0 ? fixed[cathode] : re[row[cathode]])
+    const di = (row[anode] < 0 ? 0 : im[row[anode]]) - (row[cathode] < 0 ? 0 : im[row[cathode]])
+    return Math.hypot(dr, di) > leastVolts
+  })
+}
+
 /** What diodes add to a network's solution: by harmonic, from direct current upwards, the change in each row. */
 export interface HalfWave {
   ports: DiodePort[]
@@ -59,11 +73,7 @@ export function halfWave(
   im: Float64Array,
 ): HalfWave | undefined {
   const { row, fixed } = network
-  const driven = ports.filter(({ anode, cathode }) => {
-    const dr = (row[anode] < 0 ? fixed[anode] : re[row[anode]]) - (row[cathode] < 0 ? fixed[cathode] : re[row[cathode]])
-    const di = (row[anode] < 0 ? 0 : im[row[anode]]) - (row[cathode] < 0 ? 0 : im[row[cathode]])
-    return Math.hypot(dr, di) > leastVolts
-  })
+  const driven = drivenPorts(network, ports, re, im)
   if (driven.length === 0) return undefined
   const n = network.unknown.length
   const d = driven.length

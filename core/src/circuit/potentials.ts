@@ -4,7 +4,7 @@ import { EARTH, FED, LINE, NEUTRAL, RETURN } from './nets'
 /**
  * What stands on a terminal, from what it is joined to and through what, not from volts alone:
  * live, neutral, earth: joined to that pole · dead: held at 0 V through a load · partial: line reaches it only through
- * a load · floating: nothing holds it closer than a low-impedance tester would · unknown: a conductor here has an end
+ * a load · floating: nothing holds it closer than a low-impedance tester would, or only capacitance gives it its volts · unknown: a conductor here has an end
  * nobody has found. Behind a transformer live is its fed side and neutral its return.
  */
 export type StateWord = 'live' | 'partial' | 'dead' | 'neutral' | 'earth' | 'floating' | 'unknown'
@@ -21,6 +21,9 @@ export interface Potential {
 
 /** What holds a net no closer than this leaves it floating, ohms: the impedance of a low-impedance tester. */
 const holdingOhms = 300_000
+
+/** Dead is next to nothing: at most this share of the supply's volts. What has more without line is induced. */
+const deadShare = 0.05
 
 /** A secondary stands under its volts from this share of nominal. */
 const suppliedShare = 0.3
@@ -62,7 +65,9 @@ class Words {
       this.neighbours.set(a, [...(this.neighbours.get(a) ?? []), b])
       this.neighbours.set(b, [...(this.neighbours.get(b) ?? []), a])
     }
-    for (const { a, b, of } of network.branches) if (of.kind !== 'capacitance') join(nets.netOf[a], nets.netOf[b])
+    // A capacitor holds nothing: what hangs on it alone floats.
+    for (const { a, b, element } of network.branches)
+      if (element.kind !== 'capacitance') join(nets.netOf[a], nets.netOf[b])
     circuit.diodes.forEach(({ anode, cathode }, i) => {
       if (!state.openDiodes[i]) join(nets.netOf[anode], nets.netOf[cathode])
     })
@@ -86,7 +91,10 @@ class Words {
     if (joined & (FED | RETURN)) return { state: this.secondaryWord(net, joined), ...reading }
     if (!reached || this.floats(net, reading.against)) return { state: 'floating', ...reading }
     const fed = reached & LINE || (reached & FED && this.fedLive(net))
-    return { state: fed ? 'partial' : 'dead', ...reading }
+    if (fed) return { state: 'partial', ...reading }
+    // Volts that no line brings through a load come by capacitance from what lies beside it.
+    const induced = (reading.volts ?? 0) > deadShare * electrics.circuit.installation.supply.volts
+    return { state: induced ? 'floating' : 'dead', ...reading }
   }
 
   private secondaryWord(net: number, joined: number): StateWord {

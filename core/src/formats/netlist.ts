@@ -1,5 +1,5 @@
 import { typeIn, type Primitive } from '../catalogue'
-import { assumedLengthM, leakConductance, usualPicofaradsPerM, type CompiledLoad } from '../circuit'
+import { assumedLengthM, leakConductance, usualPicofaradsPerM, type Element } from '../circuit'
 import type { Core, End, Installation } from '../installation'
 import type { Simulation } from '../simulation'
 
@@ -118,7 +118,7 @@ class NetlistWriter {
         break
       case 'load': {
         const load = number(circuit.loads)
-        if (!sim.loadOpen(load)) this.load(name, circuit.loads[load], at(part.from), at(part.to))
+        if (!sim.loadOpen(load)) this.load(name, sim.electrics.elementOf(load), at(part.from), at(part.to))
         break
       }
       case 'insulation':
@@ -166,7 +166,7 @@ class NetlistWriter {
     if (this.sim.contactClosed(contact)) this.line(`R_${spiceName(`${device}_${part}_${name}`)}`, a, b, joinOhms)
   }
 
-  private load(name: string, { element }: CompiledLoad, a: string, b: string): void {
+  private load(name: string, element: Element, a: string, b: string): void {
     switch (element.kind) {
       case 'resistance':
         return this.line(`R_${name}`, a, b, element.ohms)

@@ -116,15 +116,25 @@ export function powerReading(electrics: Electrics, device: number): Reading {
     return { kind: 'power', watts: volts * current.re, va, amps: magnitude(current) }
   }
   let [watts, vars, amps] = [0, 0, 0]
+  let halfWaves = false
   circuit.loads.forEach((load, i) => {
     if (load.device !== device) return
     const power = electrics.loadPower(i)
     watts += power.re
     vars += power.im
+    // What half-waves drive has its current counted where they come from.
+    if (electrics.elementOf(i) !== load.element) return
     const across = magnitude(electrics.between(load.a, load.b))
     if (across > 0) amps += Math.hypot(power.re, power.im) / across
   })
-  return { kind: 'power', watts, va: Math.hypot(watts, vars), amps }
+  circuit.diodes.forEach((diode, i) => {
+    if (diode.device !== device) return
+    const heat = electrics.diodeHeat(i)
+    halfWaves ||= heat.amps > 0
+    watts += heat.watts
+    amps += heat.amps
+  })
+  return { kind: 'power', watts, va: halfWaves ? volts * amps : Math.hypot(watts, vars), amps }
 }
 
 /** Amperes that leave an origin. */

@@ -40,7 +40,9 @@ export function planMidPosition(brief: PlanBrief, id: string, name: string): Ins
   )
   system.roomThermostat(1, heating, 'HTG-ON', 'heating')
   system.cylinderThermostat({ C: 'HW-ON', DEMAND: 'call', SATISFIED: 'off' })
-  system.device('valve', 'Mid-position valve', 'mid-position-valve')
+  // At 120 V the same watts need a resistor smaller by the square of the volts.
+  const settings: Record<string, number> = brief.supply === '120-60' ? { hold: 1840 } : {}
+  system.device('valve', 'Mid-position valve', 'mid-position-valve', undefined, settings)
   system.lead('valve', 'Mid-position valve', { W: 'heating', G: 'off', O: 'call', N: 'N', E: 'E' })
 
   system.boiler('boiler-switched-live', 'Boiler', { SL: 'call' })

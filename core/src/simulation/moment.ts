@@ -1,4 +1,4 @@
-import type { Condition } from '../catalogue'
+import type { Condition, Programme } from '../catalogue'
 import { potentials, type Circuit, type Electrics, type Potential } from '../circuit'
 import type { Heat } from '../heat'
 import { aimOf } from './aims'
@@ -126,6 +126,20 @@ export abstract class Moment {
     const energised = this.energisedLoads.map((on, i) => (this.circuit.loads[i].ownSupply ? 1 : on))
     const supplied: View = { ...this.view, energised, linked: () => false }
     return holds(c.closedWhen, this.circuit.devices[c.device], supplied) !== c.inverted
+  }
+  /** {@link contactAsked}, were a control of the contact's own device to stand otherwise. */
+  contactAskedWith(contact: number, control: string, value: string): boolean {
+    const c = this.circuit.contacts[contact]
+    const compiled = this.circuit.devices[c.device]
+    const controls = this.controls.slice()
+    controls[compiled.controlIndex.get(control)!] = value
+    const energised = this.energisedLoads.map((on, i) => (this.circuit.loads[i].ownSupply ? 1 : on))
+    return holds(c.closedWhen, compiled, { ...this.view, controls, energised, linked: () => false }) !== c.inverted
+  }
+  /** The week that a device's clock goes by for a control; empty where it has none. */
+  programmeOf(device: string, control: string): Programme {
+    const { device: own, type } = this.circuit.devices[this.circuit.deviceIndex.get(device)!]
+    return own.programme?.[control] ?? type.controls.find((c) => c.id === control)?.timed?.usual ?? []
   }
   contactHeld(contact: number): boolean {
     return this.damage.heldContacts[contact] !== NOT_HELD

@@ -1,5 +1,5 @@
 import type { BusRequest, Condition } from '../catalogue'
-import { conductingPath, feedsOf, secondaryLive } from '../circuit'
+import { conductingPath, feedsOf, LINE, secondaryLive } from '../circuit'
 import type { Motion, Simulation } from '../simulation'
 import { callLoad, loadEnds, wanted, type Stands } from './demands'
 import { openPointsOf, waysFrom } from './ways'
@@ -20,6 +20,8 @@ export type Claim =
   | { is: 'phase'; device: string; part: string; phase: string }
   | { is: 'transformer'; device: string; part: string; supplied: boolean; open: boolean }
   | { is: 'unconnected'; ref: string; pole: 'line' | 'neutral' }
+  /** Volts that no conductor brings: picked up in these cables from what lies beside. */
+  | { is: 'induced'; ref: string; volts: number; cables: string[]; actsFrom: number }
 
 export interface Cause {
   claim: Claim
@@ -278,9 +280,33 @@ class Inquiry {
     const claim: Claim = { is: 'load', device: sim.circuit.devices[device].device.id, part: part.id, energised, open }
     const because = () => {
       const line = this.terminal(fed, 'line')
+      const picked = energised && line.claim.is === 'terminal' && !line.claim.live ? this.induced(load, fed) : undefined
+      if (picked) return [picked]
       if (energised || !(line.claim.is === 'terminal' && line.claim.live)) return [line]
       return [this.terminal(back, 'neutral')]
     }
     return this.once(`load ${load}`, claim, because, open || sim.loadHeld(load))
+  }
+
+  /** What an input acts on that no conductor feeds: volts by capacitance from live conductors beside its own. */
+  private induced(load: number, atom: number): Cause | undefined {
+    const { circuit, electrics } = this.sim
+    const { netOf, poles } = electrics.nets
+    const net = netOf[atom]
+    const cables = circuit.branches.flatMap(({ a, b, of }) => {
+      if (of.kind !== 'capacitance') return []
+      const [p, q] = [netOf[a], netOf[b]]
+      const other = p === net ? q : q === net ? p : undefined
+      return other !== undefined && poles[other] & LINE ? [of.cable] : []
+    })
+    if (cables.length === 0) return undefined
+    const claim: Claim = {
+      is: 'induced',
+      ref: circuit.atoms[atom].ref,
+      volts: electrics.loadVolts[load],
+      cables: [...new Set(cables)],
+      actsFrom: circuit.loads[load].pullsIn,
+    }
+    return { claim, failed: true, because: [] }
   }
 }

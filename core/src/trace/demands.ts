@@ -4,6 +4,7 @@ import type { ContactRef, Demand } from '../installation'
 import type { Simulation } from '../simulation'
 import { viaOf, type Via } from './hops'
 import { gatesOf } from './paths'
+import { ownRun, type OwnRun } from './own-run'
 import { openPointsOf, through, waysFrom } from './ways'
 
 /**
@@ -23,6 +24,10 @@ export interface DemandState {
   word: DemandWord
   /** Where it is held up, first the valve's motor, then the boiler's call. */
   openPoints: OpenPoint[]
+  /** While it is on its way: the valves that travel for it, by their actuators. */
+  travelling?: number[]
+  /** What asks for it in place of a thermostat that senses cold: a run of the device's own, and when its clock ends it. */
+  run?: OwnRun
 }
 
 /** What judging a moment by intent needs to know of it: whoever can say this can be judged. */
@@ -78,8 +83,36 @@ export function demandStates(sim: Simulation): DemandState[] {
     if (!asked(sim, demand.channel)) return { demand, word: 'not-asked', openPoints: [] }
     if (!asked(sim, demand.thermostat)) return { demand, word: 'satisfied', openPoints: [] }
     const openPoints = demandOpenPoints(sim, demand)
-    return { demand, word: openPoints.length > 0 ? 'held-up' : 'calling', openPoints }
+    const run = ownRun(sim, demand)
+    // What is on its way is not held up; what goes round and round gets nowhere.
+    const way = sim.hunting ? undefined : onItsWay(sim, openPoints)
+    if (openPoints.length > 0 && way)
+      return { demand, word: 'calling', openPoints: [], travelling: way, ...(run && { run }) }
+    return { demand, word: openPoints.length > 0 ? 'held-up' : 'calling', openPoints, ...(run && { run }) }
   })
+}
+
+/**
+ * The actuators that travel towards closing what stands open; an empty list where only contacts are about to switch. Undefined
+ * where anything stands open that nothing is about to close.
+ */
+function onItsWay(sim: Simulation, points: readonly OpenPoint[]): number[] | undefined {
+  const { circuit } = sim
+  const travelling: number[] = []
+  for (const point of points) {
+    const edge = point.at === 'edge' ? circuit.edges[point.edge] : undefined
+    if (edge?.kind !== 'contact' || sim.contactHeld(edge.contact)) return undefined
+    if (sim.contactShouldBeClosed(edge.contact)) continue
+    const { device, closedWhen, inverted } = circuit.contacts[edge.contact]
+    const moving = leavesOf(closedWhen).flatMap((leaf) => {
+      if (!('actuator' in leaf)) return []
+      const actuator = circuit.devices[device].actuatorIndex.get(leaf.actuator)!
+      return sim.actuatorMotion(actuator) === (inverted ? 'closing' : 'opening') ? [actuator] : []
+    })
+    if (moving.length === 0) return undefined
+    travelling.push(...moving)
+  }
+  return travelling
 }
 
 const portOpen = (sim: Stands, { actuator, part }: Circuit['ports'][number]): boolean => {

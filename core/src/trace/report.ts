@@ -6,6 +6,7 @@ import type { Feel } from '../water'
 import { failedIn, unaskedCalls, type Claim } from './causes'
 import { callLoad, demandStates, type DemandWord, type OpenPoint } from './demands'
 import { livePath, type Hop } from './hops'
+import type { OwnRun } from './own-run'
 import { signsOf } from './signs'
 import { wayStates } from './water-picture'
 
@@ -43,7 +44,16 @@ export interface TraceReport {
   faults: string[]
   terminals: Record<string, Potential>
   devices: Record<string, DeviceReport>
-  demands: { demand: string; name: string; state: DemandWord; openPoints: OpenPoint[] }[]
+  demands: {
+    demand: string
+    name: string
+    state: DemandWord
+    openPoints: OpenPoint[]
+    /** Devices of the valves that travel for it, while it is on its way. */
+    travelling?: string[]
+    /** The run of a device's own that asks for it, and the minute of the week at which it ends. */
+    run?: OwnRun
+  }[]
   calls: CallReport[]
   /** Demands whose circuits warm. */
   warm: string[]
@@ -86,11 +96,15 @@ export function traceReport(rig: Rig): TraceReport {
     faults: rig.faultsIn.map((f: Fault) => f.name),
     terminals,
     devices: Object.fromEntries(circuit.devices.map((d, i) => [d.device.id, deviceReport(sim, i)])),
-    demands: demandStates(sim).map(({ demand, word, openPoints }) => ({
+    demands: demandStates(sim).map(({ demand, word, openPoints, travelling, run }) => ({
       demand: demand.id,
       name: demand.name,
       state: word,
       openPoints,
+      ...(travelling && {
+        travelling: travelling.map((a) => circuit.devices[circuit.actuators[a].device].device.id),
+      }),
+      ...(run && { run }),
     })),
     calls: callReports(sim),
     warm: signs.warm,

@@ -90,7 +90,7 @@ describe('a demand, in one of four words', () => {
     ],
     [
       [...house, 'wait=5s'],
-      ['held-up House valve end switch', 'not-asked'],
+      ['calling', 'not-asked'],
     ],
     [
       [...house, 'wait=30s'],

@@ -88,9 +88,9 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
     remedy: 'Bring a conductor from a Neutral terminal.',
   }),
   'contact-fed-backwards': (w) => ({
-    title: `${w.terminals} are exchanged`,
-    reason: 'The contact carries either way round. Who measures here next takes the one for the other.',
-    remedy: 'Exchange the two conductors.',
+    title: `Nothing feeds ${w.terminal}; the contact is fed from its other side`,
+    reason: `A contact carries either way round: whether that serves, all states say. Who measures here next looks for the feed at the wrong one of ${w.terminals}.`,
+    remedy: 'Exchange the two conductors, if that is what they are.',
   }),
   'live-end-cut-back': (w) => ({
     title: `${w.core} is cut back and can be live`,

@@ -187,6 +187,10 @@ export function claimText(circuit: Circuit, claim: Claim, failed: boolean): stri
       if (claim.open) return `${name} has an open winding`
       return `${name} ${claim.supplied ? 'has its supply' : 'has no supply'}`
     }
+    case 'induced': {
+      const beside = claim.cables.map((id) => circuit.installation.cables.find((c) => c.id === id)!.label)
+      return `${terminalName(circuit, claim.ref)} picks up ${Math.round(claim.volts)} V from live conductors beside it in ${beside.join(', ')}, and acts from ${Math.round(claim.actsFrom)} V`
+    }
     case 'unconnected':
       return `nothing brings ${claim.pole} to ${terminalName(circuit, claim.ref)}`
   }

@@ -1,7 +1,7 @@
 import {
+  demandDetailText,
   demandStates,
   demandWords,
-  openPointText,
   phaseText,
   signsOf,
   type Circuit,
@@ -41,9 +41,10 @@ export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps
             {state.demand.name}
           </button>
           <div className="demand-word">{demandWords[state.word]}</div>
+          {state.word !== 'held-up' && <DemandDetail rig={rig} state={state} />}
           {state.word === 'held-up' && (
             <div className="demand-at">
-              at {state.openPoints.map((point) => openPointText(circuit, point)).join(' or ')}
+              {demandDetailText(rig.simulation, state)}
               <button className="btn btn-link btn-sm" onClick={() => onWhy(goalOf(circuit, state))}>
                 Why?
               </button>
@@ -54,6 +55,12 @@ export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps
       <Plant rig={rig} />
     </section>
   )
+}
+
+/** What a demand that is not held up is doing just now: a valve on its way, a run of a device's own. */
+function DemandDetail({ rig, state }: { rig: Rig; state: DemandState }) {
+  const text = demandDetailText(rig.simulation, state)
+  return text ? <div className="demand-way">{text}</div> : null
 }
 
 /** Held up only by another demand that goes first: the way of the scheme, no fault. */

@@ -22,6 +22,13 @@ const contactEnds = ({ circuit }: Survey, atom: number): number[] =>
     .map(({ edge }) => circuit.edges[edge])
     .flatMap(({ a, b }) => (a === atom ? [b] : b === atom ? [a] : []))
 
+/** Does wiring lead from here to another device? */
+const leadsOn = ({ circuit, wired }: Survey, atom: number): boolean =>
+  circuit.atoms.some(
+    (other, i) =>
+      wired.netOf[i] === wired.netOf[atom] && other.kind === 'device' && other.owner !== circuit.atoms[atom].owner,
+  )
+
 /**
  * Neutral and earth joined behind the origin: the conductors and links on the way from the one to the other without which they
  * would be apart.
@@ -105,8 +112,8 @@ export function reachFindings(survey: Survey): Finding[] {
         const others = survey.netsWith((device) => device !== owner)
         const fed = (atom: number) => (survey.poles(others, atom) & (LINE | FED)) !== 0
         if (fed(i)) break
-        const [backwards] = contactEnds(survey, i).filter(fed)
-        // A contact carries either way round: whether what hangs on its other throw minds, the states say.
+        const [backwards] = leadsOn(survey, i) ? contactEnds(survey, i).filter(fed) : []
+        // A contact carries either way round: whether that serves, the states say.
         if (backwards !== undefined) {
           const proposal = exchangeAt(survey, atom.ref, circuit.atoms[backwards].ref)
           findings.push({

@@ -32,6 +32,8 @@ export function bringFeed(survey: Survey, terminal: string): Command | undefined
     const { a, b } = circuit.edges[made.edge]
     const out = circuit.atoms[b].role === 'output' ? b : a
     const output = wired.netOf[out]
+    // It is there already: what is missing is missing before it.
+    if (wired.netOf[survey.atom(terminal)] === output) return undefined
     const { legend } = circuit.atoms[out]
     return bring(survey, terminal, legend, (atom) => wired.netOf[atom] === output, false)
   }
