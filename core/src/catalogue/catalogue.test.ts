@@ -1,5 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { wired } from '../../testing'
+import { compile } from '../circuit'
 import {
   deviceType,
   deviceTypeJsonSchema,
@@ -20,6 +22,29 @@ describe.each(deviceTypes.map((t): [string, DeviceType] => [t.id, t]))('device t
     expect(readDeviceType(JSON.parse(JSON.stringify({ format: typeFormat, ...type })))).toEqual({
       type: JSON.parse(JSON.stringify(type)),
     })
+  })
+
+  it('lets every contact and every throw between its terminals fail open, stick, and lose its feed', () => {
+    const inside = new Set(type.terminals.flatMap((t) => (t.internal ? [t.id] : [])))
+    for (const p of type.primitives) {
+      const modes = new Set(p.failures?.map((f) => f.mode))
+      // What lies within a device shows as the failure of what it feeds.
+      const wanted =
+        p.kind === 'contact' && !inside.has(p.a) && !inside.has(p.b)
+          ? ['held-open', 'held-closed']
+          : p.kind === 'changeover' && ![p.common, p.no, p.nc].every((t) => inside.has(t))
+            ? ['held-released', 'held-operated', 'made-throw-open', 'rest-throw-open']
+            : []
+      expect([p.id, wanted.filter((mode) => !modes.has(mode as never))]).toEqual([p.id, []])
+    }
+  })
+
+  it('compiles at every corner of its settings', () => {
+    const { settings } = type
+    for (let corner = 0; corner < 2 ** Math.min(settings.length, 9); corner++) {
+      const at = settings.map((s, i): [string, number] => [s.id, (corner >> i) & 1 ? s.max : s.min])
+      compile(wired({ devices: { it: [type.id, Object.fromEntries(at)] }, wires: [] }))
+    }
   })
 
   it('says what cures each failure, in a sentence', () => {

@@ -1,5 +1,5 @@
 import { electronics, mainsSupply, ownDraw } from './electronics'
-import { neverMakes, neverOperates, stuckMade, stuckOperated } from './failures'
+import { feedLost, madeThrowOpen, neverMakes, neverOperates, restThrowOpen, stuckMade, stuckOperated } from './failures'
 import type { Changeover, Condition, DeviceType, TerminalType } from './primitives'
 import { hygieneWeek } from './weeks'
 import { cylinderDial, differential, sensorOf } from './thermostat-parts'
@@ -22,7 +22,13 @@ const contact = (operatedWhen: Condition): Changeover => ({
   no: 'DEMAND',
   nc: 'SATISFIED',
   operatedWhen,
-  failures: [neverOperates('contact does not make', 2, replace), stuckOperated('contact welded at demand', 1, replace)],
+  failures: [
+    neverOperates('contact does not leave satisfied', 2, replace),
+    stuckOperated('contact welded at demand', 1, replace),
+    madeThrowOpen('DEMAND contact burnt', 1, replace),
+    restThrowOpen('SATISFIED contact burnt', 1, replace),
+    feedLost('common contact open', 0.4, replace),
+  ],
 })
 
 export const cylinderThermostat: DeviceType = {

@@ -1,4 +1,4 @@
-import { neverOperates, openCircuit, stuckOperated } from './failures'
+import { feedLost, madeThrowOpen, neverOperates, openCircuit, restThrowOpen, stuckOperated } from './failures'
 import type { Changeover, Condition, Load, Setting, TerminalType } from './primitives'
 
 /** What controls with electronics under mains have in common: their supply, their own draw, a changeover that is volt-free. */
@@ -62,5 +62,11 @@ export const changeover = ({
   no: `${prefix}NO`,
   nc: `${prefix}NC`,
   operatedWhen,
-  failures: [neverOperates(`${label} does not make`, 2.5, remedy), stuckOperated(`${label} welded`, 1.5, remedy)],
+  failures: [
+    neverOperates(`${label} does not pull in`, 2.5, remedy),
+    stuckOperated(`${label} welded`, 1.5, remedy),
+    madeThrowOpen(`${label}: made contact burnt`, 1, remedy),
+    restThrowOpen(`${label}: rest contact burnt`, 0.5, remedy),
+    feedLost(`${label}: common contact open`, 0.3, remedy),
+  ],
 })

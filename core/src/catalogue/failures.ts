@@ -16,6 +16,8 @@ export const seizedOpen = failure('seized-open', 'seized-open')
 export const blown = failure('blown', 'blown')
 export const madeThrowOpen = failure('made-contact-open', 'made-throw-open')
 export const restThrowOpen = failure('rest-contact-open', 'rest-throw-open')
+/** Nothing reaches the contact's common any more: neither throw conducts, nor any other contact with that common. */
+export const feedLost = failure('feed-lost', 'feed-open')
 export const shortCircuited = failure('short', 'short-circuit')
 export const leaks = failure('leak', 'short-circuit')
 export const seizedPartWay = failure('seized-part-way', 'seized-part-way')

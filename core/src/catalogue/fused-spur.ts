@@ -1,4 +1,4 @@
-import { blown, neverMakes } from './failures'
+import { blown, neverMakes, stuckMade } from './failures'
 import type { Contact, Control, DeviceType, Failure, Primitive, TerminalType } from './primitives'
 
 const offOn = [
@@ -14,7 +14,10 @@ const pole = (
   control: string,
   failures?: Failure[],
 ): Contact => ({ kind: 'contact', id, label, a, b, closedWhen: { control, is: ['on'] }, failures })
-const burntOpen = [neverMakes('pole burnt open', 0.3, 'Replace the spur.')]
+const poleFailures = [
+  neverMakes('pole burnt open', 0.3, 'Replace the spur.'),
+  stuckMade('pole welded: switched off it stays joined', 0.1, 'Replace the spur; isolate before it meanwhile.'),
+]
 
 /** A spur behind nothing but a breaker, or behind a residual current device as well. */
 function spur(id: string, name: string, about: string, residual: boolean): DeviceType {
@@ -97,8 +100,8 @@ function spur(id: string, name: string, about: string, residual: boolean): Devic
         amps: { setting: 'breaker' },
       },
       ...(residual ? residualParts : []),
-      pole('pole-L', 'line pole', [behindL, 'switched-L'], 'switch', burntOpen),
-      pole('pole-N', 'neutral pole', [behindN, 'N'], 'switch', burntOpen),
+      pole('pole-L', 'line pole', [behindL, 'switched-L'], 'switch', poleFailures),
+      pole('pole-N', 'neutral pole', [behindN, 'N'], 'switch', poleFailures),
       {
         kind: 'fuse',
         id: 'fuse',

@@ -109,7 +109,12 @@ export const midPositionValve: DeviceType = {
       nc: 'hold',
       no: 'O',
       operatedWhen: { actuator: 'travel', reached: 0.95, releasedAt: 0.9 },
-      failures: [neverOperates('end switch never makes', 4, head), stuckOperated('end switch stuck at A', 4, head)],
+      failures: [
+        neverOperates('end switch never makes', 4, head),
+        stuckOperated('end switch stuck at A', 4, head),
+        madeThrowOpen('end switch: orange contact burnt', 1, head),
+        restThrowOpen('end switch: contact to the holding supply open', 0.5, head),
+      ],
     },
     {
       kind: 'diode',

@@ -1,4 +1,4 @@
-import { neverMakes } from './failures'
+import { neverMakes, stuckMade } from './failures'
 import type { DeviceType } from './primitives'
 
 const offOn = [
@@ -53,7 +53,14 @@ export const ownCircuit: DeviceType = {
       a,
       b,
       closedWhen: { control: 'switch', is: ['on'] },
-      failures: [neverMakes(`${label} burnt open`, 0.3, 'Replace the switch.')],
+      failures: [
+        neverMakes(`${label} burnt open`, 0.3, 'Replace the switch.'),
+        stuckMade(
+          `${label} welded: switched off it stays joined`,
+          0.1,
+          'Replace the switch; isolate before it meanwhile.',
+        ),
+      ],
     })),
   ],
 }

@@ -85,7 +85,7 @@ export const partKinds: Record<
       f('operatedWhen', 'Over while', 'condition'),
       built('laterMs', 'Makes later by', z.number().min(0).max(3_600_000).optional()),
     ],
-    fails: ['held-released', 'held-operated', 'made-throw-open', 'rest-throw-open'],
+    fails: ['held-released', 'held-operated', 'made-throw-open', 'rest-throw-open', 'feed-open'],
   },
   strap: {
     name: 'Strap',

@@ -49,6 +49,8 @@ export type FailureMode =
   /** One throw of a changeover no longer conducts: burnt away. */
   | 'made-throw-open'
   | 'rest-throw-open'
+  /** Nothing reaches its common: neither throw conducts, nor do those of its fellows with the same common. */
+  | 'feed-open'
   | 'open-circuit'
   | 'short-circuit'
   | 'jammed'

@@ -1,4 +1,4 @@
-import { neverOperates, openCircuit, stuckOperated } from './failures'
+import { feedLost, madeThrowOpen, neverOperates, openCircuit, restThrowOpen, stuckOperated } from './failures'
 import { heatingWeek, hotWaterWeek } from './weeks'
 import type {
   Changeover,
@@ -96,6 +96,10 @@ const channelParts = (channel: Channel, n: number): [Contact, Load, Changeover] 
       failures: [
         neverOperates(`${label} channel does not make`, 3, replace),
         stuckOperated(`${label} channel welded on`, 2, replace),
+        madeThrowOpen(`${label} ON contact burnt`, 1, replace),
+        restThrowOpen(`${label} OFF contact burnt`, 1, replace),
+        // One feed serves them all: it is told of the first.
+        ...(n === 0 ? [feedLost('feed of its contacts lost', 0.6, replace)] : []),
       ],
     },
   ]

@@ -25,7 +25,7 @@ import {
 import { pump } from './pump'
 import { busReceiver, smartReceiver, wirelessReceiver } from './receivers'
 import { contactor, mainsRelay, switchingRelay, zoneRelay } from './relay'
-import { busBoiler, electricBoiler, heatPump, ownTemperatureBoiler } from './special-boilers'
+import { busAndLiveBoiler, busBoiler, electricBoiler, heatPump, ownTemperatureBoiler } from './special-boilers'
 import { diverterValve, normallyOpenValve } from './spring-valves'
 import { suppressor } from './suppressor'
 import {
@@ -91,6 +91,7 @@ export const deviceTypes: readonly DeviceType[] = [
   linkedPairBoiler,
   voltFreeBoiler,
   busBoiler,
+  busAndLiveBoiler,
   electricBoiler,
   ownTemperatureBoiler,
   heatPump,

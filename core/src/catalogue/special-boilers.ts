@@ -137,6 +137,33 @@ export const busBoiler: DeviceType = {
   ],
 }
 
+/** A bus boiler that takes a switched live too: for what does not speak over the link. */
+export const busAndLiveBoiler: DeviceType = {
+  ...busBoiler,
+  id: 'boiler-bus-and-live',
+  name: 'Boiler with a digital bus and a switched live',
+  about:
+    'Called by a switched live or over two extra-low-voltage wires, whichever asks. A control on the link brings the flow ' +
+    'temperature that it wants; on the switched live it heats to its own. Both may call at once.',
+  terminals: [
+    ...busBoiler.terminals.slice(0, mains.length),
+    { id: 'SL', legend: 'Call', role: 'input' },
+    ...busBoiler.terminals.slice(mains.length),
+  ],
+  inputs: [{ id: 'SL', terminal: 'SL', load: 'call' }, ...busBoiler.inputs],
+  primitives: [
+    callInput('call', 'call', 'SL'),
+    ...busBoiler.primitives.map((part) =>
+      part.kind === 'behaviour'
+        ? {
+            ...part,
+            watches: { ...part.watches, call: { any: [{ energised: 'call' }, { energised: 'heating-call' }] } },
+          }
+        : part,
+    ),
+  ],
+}
+
 /** Heats from a supply of its own; the controls only call. */
 export const electricBoiler: DeviceType = {
   id: 'boiler-electric',

@@ -1,4 +1,4 @@
-import { neverOperates, restThrowOpen, stuckOperated } from './failures'
+import { madeThrowOpen, neverOperates, restThrowOpen, stuckOperated } from './failures'
 import { endSwitch, endSwitchSetting, lever, port, springDrive, springSettings } from './motor'
 import type { DeviceType } from './primitives'
 
@@ -50,6 +50,7 @@ export const sixWireValve: DeviceType = {
       failures: [
         neverOperates('end switch never makes', 5, head),
         stuckOperated('end switch stuck made', 4, head),
+        madeThrowOpen('end switch: orange contact burnt', 1, head),
         restThrowOpen('end switch: white contact open', 0.3, head),
       ],
     },

@@ -18,7 +18,9 @@ const dangers = (ends: readonly FaultEnd[]) => ends.filter((e) => e.danger).map(
 /** Every 24th fault, beginning elsewhere in each example, and the end switch of the last valve. */
 const sample = (offset: number, faults: readonly Fault[]) => {
   const switches = faults.filter((f) => f.name.endsWith('end-switch.stuck-made')).slice(-1)
-  return new Set([...faults.filter((_, i) => i % 24 === offset % Math.min(24, faults.length)), ...switches].map((f) => f.name))
+  return new Set(
+    [...faults.filter((_, i) => i % 24 === offset % Math.min(24, faults.length)), ...switches].map((f) => f.name),
+  )
 }
 
 describe('with one fault each', () => {

@@ -2,7 +2,7 @@ import type { Branch, Circuit } from './circuit'
 import { diodePorts, drivenPorts, halfWave, type DiodePort, type HalfWave } from './half-wave'
 import { admittance, type Complex, type Element } from './impedance'
 import { emptyNets, mergeNets, type CircuitState, type Nets } from './nets'
-import { Equations, networkOf, type Network } from './network'
+import { Equations, leakConductance, networkOf, type Network } from './network'
 
 /** Volts or amperes between or through two points: an r.m.s. phasor against the supply, and a mean where one stands. */
 export interface Phasor {
@@ -90,7 +90,9 @@ export class Electrics {
     const key = net * (this.nets.netOf.length + 1) + (against ?? this.nets.netOf.length)
     const known = this.impedances.get(key)
     if (known) return known
-    const { row } = this.network
+    const { row, apart } = this.network
+    if (net !== against && (apart[net] || (against !== null && apart[against])))
+      return { re: 1 / leakConductance, im: 0 }
     const i = row[net]
     const j = against === null ? -1 : row[against]
     const found = { re: 0, im: 0 }
@@ -109,7 +111,8 @@ export class Electrics {
 
   /** Ohms between two nets for direct current, diodes left out: what a resistance meter sends through. */
   dcOhms(net: number, against: number): number {
-    const { row } = this.network
+    const { row, apart } = this.network
+    if (net !== against && (apart[net] || apart[against])) return 1 / leakConductance
     const [i, j] = [row[net], row[against]]
     const re = new Float64Array(this.re.length)
     if (i >= 0) re[i] += 1
@@ -256,22 +259,33 @@ function shortedAsResistors(circuit: Circuit, state: CircuitState): Circuit {
   return { ...circuit, branches: [...circuit.branches, ...resistors] }
 }
 
-const caches = new WeakMap<Circuit, Map<string, Electrics>>()
-/** States remembered for one circuit before all are forgotten: some tens of megabytes at the most. */
-const remembered = 4096
+interface Cache {
+  known: Map<string, Electrics>
+  bytes: number
+}
+const caches = new WeakMap<Circuit, Cache>()
+/** Bytes of answers remembered for one circuit before all are forgotten. */
+const rememberedBytes = 128 * 2 ** 20
+
+/** About what an answer holds: its complex system of equations, and what stands by atoms. */
+const bytesOf = ({ network: { unknown, row } }: Electrics): number => 16 * unknown.length ** 2 + 24 * row.length + 2000
 
 /**
  * The electrical answer for a state, remembered for as long as the circuit lives. `key` must say everything that is in
  * the state; the state itself is copied, since simulations write into theirs.
  */
 export function electricsOf(circuit: Circuit, state: CircuitState, key: string): Electrics {
-  let known = caches.get(circuit)
-  if (!known) caches.set(circuit, (known = new Map()))
-  let found = known.get(key)
+  let cache = caches.get(circuit)
+  if (!cache) caches.set(circuit, (cache = { known: new Map(), bytes: 0 }))
+  let found = cache.known.get(key)
   if (!found) {
-    if (known.size >= remembered) known.clear()
     found = new Electrics(circuit, copyState(state))
-    known.set(key, found)
+    if (cache.bytes > rememberedBytes) {
+      cache.known.clear()
+      cache.bytes = 0
+    }
+    cache.known.set(key, found)
+    cache.bytes += bytesOf(found)
   }
   return found
 }

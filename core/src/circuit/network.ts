@@ -13,12 +13,14 @@ export const leakConductance = 1e-11
 export interface Network {
   circuit: Circuit
   nets: Nets
-  /** Row of each net in the system of equations; −1 where a pole of the mains fixes its potential. */
+  /** Row of each net in the system of equations; −1 where a pole of the mains fixes its potential, or nothing but capacitance holds it. */
   row: Int32Array
   /** Net of each row. */
   unknown: Int32Array
   /** Volts, r.m.s. and in phase, of the nets that a pole fixes; 0 elsewhere. */
   fixed: Float64Array
+  /** 1 for a net in an island of cables alone: nothing feeds it and nothing but capacitance joins it. It stands at 0 V, unsolved. */
+  apart: Uint8Array
   /** Branches that take part: present, and with ends in different nets. */
   branches: Branch[]
   /** Transformers with whole windings, by number. */
@@ -51,12 +53,14 @@ export function networkOf(circuit: Circuit, nets: Nets, state: CircuitState, pro
     const { a, b } = circuit.loads[primary]
     for (const atom of [fed, common, a, b]) degree[netOf[atom]] += 3
   })
+  const apart = islandsApart(circuit, nets, branches, transformers)
   const row = new Int32Array(size).fill(-1)
   const fixed = new Float64Array(size)
   const free: number[] = []
   for (let net = 0; net < size; net++) {
     if (atoms[net] === 0) continue
     const joined = poles[net] & (LINE | NEUTRAL | EARTH)
+    if (apart[net]) continue
     if (!joined) free.push(net)
     // A line that is joined to neutral or earth is held down by the short for the moment that it lasts.
     else fixed[net] = joined === LINE ? circuit.installation.supply.volts : 0
@@ -64,7 +68,44 @@ export function networkOf(circuit: Circuit, nets: Nets, state: CircuitState, pro
   // Nets with few neighbours first: eliminating them fills in little.
   free.sort((x, y) => degree[x] - degree[y] || x - y)
   free.forEach((net, i) => (row[net] = i))
-  return { circuit, nets, row, unknown: Int32Array.from(free), fixed, branches, transformers, atoms }
+  return { circuit, nets, row, unknown: Int32Array.from(free), fixed, apart, branches, transformers, atoms }
+}
+
+/**
+ * Nets of islands that have no pole and in which only capacitance lies between the nets: unused cables, and cables whose ends
+ * nobody has found. Hundreds of them would make a large system of equations whose answer is known: nothing drives them.
+ */
+function islandsApart(
+  circuit: Circuit,
+  { netOf, poles }: Nets,
+  branches: readonly Branch[],
+  transformers: readonly number[],
+): Uint8Array {
+  const size = circuit.atoms.length
+  const island = new Int32Array(size)
+  for (let i = 0; i < size; i++) island[i] = i
+  const find = (x: number): number => {
+    while (island[x] !== x) {
+      island[x] = island[island[x]]
+      x = island[x]
+    }
+    return x
+  }
+  for (let i = 0; i < branches.length; i++) {
+    const a = find(netOf[branches[i].a])
+    const b = find(netOf[branches[i].b])
+    if (a !== b) island[a] = b
+  }
+  const held = new Uint8Array(size)
+  for (const branch of branches) if (branch.element.kind !== 'capacitance') held[find(netOf[branch.a])] = 1
+  for (const i of transformers) {
+    const { fed, common, primary } = circuit.transformers[i]
+    for (const atom of [fed, common, circuit.loads[primary].a, circuit.loads[primary].b]) held[find(netOf[atom])] = 1
+  }
+  for (let net = 0; net < size; net++) if (poles[net]) held[find(net)] = 1
+  const apart = new Uint8Array(size)
+  for (let net = 0; net < size; net++) apart[net] = held[find(net)] ? 0 : 1
+  return apart
 }
 
 function present({ of }: Branch, state: CircuitState): boolean {

@@ -78,6 +78,17 @@ function damageOf(circuit: Circuit, device: number, part: string, failure: Failu
           : [],
       )
     }
+    case 'feed-open': {
+      const common = circuit.contacts.find((c) => c.device === device && c.part.id === part)!.part
+      return circuit.contacts.flatMap((contact, index): Damage[] =>
+        contact.device === device &&
+        'common' in contact.part &&
+        'common' in common &&
+        contact.part.common === common.common
+          ? [{ part: 'contact', index, held: 'open' }]
+          : [],
+      )
+    }
     case 'held-open':
     case 'held-released':
       return contacts('open')

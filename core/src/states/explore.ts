@@ -230,7 +230,9 @@ function outcomeOf(machine: Machine): { wanted: string[]; outcome: Outcome } {
       .filter((input) => machine.loadEnergised(loadIndex.get(input.load)!))
       .map((input) => `${device.id}.${input.id}`),
   )
-  const open = demands.filter((d) => d.circuit.valves.length > 0 && circuitKnown(circuit, d) && circuitOpen(machine, d)).map((d) => d.id)
+  const open = demands
+    .filter((d) => d.circuit.valves.length > 0 && circuitKnown(circuit, d) && circuitOpen(machine, d))
+    .map((d) => d.id)
   const runs = circuit.loads.flatMap((l, i) =>
     l.part.work && machine.loadWorking(i) ? [circuit.devices[l.device].device.id] : [],
   )

@@ -193,11 +193,7 @@ const isolators = (circuit: Circuit, source: number): number[] => {
  * Terminals that one supply feeds and that stay live when its own isolator is opened: another supply passes it. What boiler
  * outputs give hangs on the boiler's supply and goes with it.
  */
-export function isolationBreaches(
-  circuit: Circuit,
-  state: CircuitState,
-  looked: Looked = () => undefined,
-): Breach[] {
+export function isolationBreaches(circuit: Circuit, state: CircuitState, looked: Looked = () => undefined): Breach[] {
   const before = mergeNets(circuit, state, emptyNets(circuit))
   return circuit.sources.flatMap(({ line, device }, source): Breach[] => {
     const opened = isolators(circuit, source)

@@ -99,7 +99,8 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   }),
   'link-between-places': (w) => ({
     title: `A link is recorded between ${w.terminals}`,
-    reason: 'A link reaches from one terminal of a box to another. What joins these two is a cable that nobody has recorded.',
+    reason:
+      'A link reaches from one terminal of a box to another. What joins these two is a cable that nobody has recorded.',
     remedy: 'Find it, and record its conductor.',
   }),
   'line-neutral-joined': (w) => ({
@@ -437,7 +438,8 @@ export function culpritText(circuit: Circuit, { what, by }: Culprit): string {
   switch (what.kind) {
     case 'core': {
       const is = what.at === '' ? 'on nothing' : `in ${name(what.at)}`
-      const belongs = by === 'plan' ? `planned in ${name(what.belongs)}` : `it does what is needed in ${name(what.belongs)}`
+      const belongs =
+        by === 'plan' ? `planned in ${name(what.belongs)}` : `it does what is needed in ${name(what.belongs)}`
       return `${coreText(circuit, what.core)} is ${is}, ${belongs}`
     }
     case 'exchanged':

@@ -75,10 +75,16 @@ function links(plan: Installation, doc: Installation): Departure[] {
   }
   for (const link of plan.links)
     if (link.kind !== 'cut' && !doc.links.some((l) => ends(l) === ends(link))) {
-      const value: Link = { ...link, id: doc.links.some((l) => l.id === link.id) ? `${link.id}-again`.slice(0, 40) : link.id }
+      const value: Link = {
+        ...link,
+        id: doc.links.some((l) => l.id === link.id) ? `${link.id}-again`.slice(0, 40) : link.id,
+      }
       found.push({
         what: { kind: 'link-missing', between: link.between },
-        command: { label: `Fit a link between ${between(doc, link.between)}`, changes: [{ do: 'put', in: 'links', value }] },
+        command: {
+          label: `Fit a link between ${between(doc, link.between)}`,
+          changes: [{ do: 'put', in: 'links', value }],
+        },
       })
     }
   return found

@@ -54,7 +54,8 @@ export function* cured(
       if (gone.size > (best?.gone.size ?? 0)) best = { departure, gone }
       if (gone.size === grave.length) break
     }
-    if (best) for (const f of yield* trials.gone(best.departure.command, open())) found.set(f, by(best.departure, 'trial'))
+    if (best)
+      for (const f of yield* trials.gone(best.departure.command, open())) found.set(f, by(best.departure, 'trial'))
   }
   for (const f of findings) yield* propose(f)
   return findings.map((f) => ({ ...f, ...found.get(f) }))
@@ -74,6 +75,7 @@ function namedBy(circuit: Circuit, { proposal }: Finding): Pick<Finding, 'culpri
   const { cable, core, end } = change
   const is = circuit.installation.cables.find((c) => c.id === cable)!.cores.find((k) => k.id === core)!.ends[end]
   if (belongs === undefined) return {}
-  return { culprit: { what: { kind: 'core', core: { cable, core, end }, at: placeOf(is) ?? '', belongs }, by: 'trial' } }
+  return {
+    culprit: { what: { kind: 'core', core: { cable, core, end }, at: placeOf(is) ?? '', belongs }, by: 'trial' },
+  }
 }
-

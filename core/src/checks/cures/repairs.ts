@@ -44,8 +44,7 @@ export function repairsFor(circuit: Circuit, findings: readonly Finding[]): Depa
     return way.links.has(link.id) || near ? [withoutLink(doc, link)] : []
   })
   const all = doc.cables.flatMap((cable) => cable.cores.map((core) => ({ cable, core })))
-  const touches = ({ core }: (typeof all)[number]) =>
-    core.ends.some((end) => devices.has(owner(placeOf(end) ?? '.')))
+  const touches = ({ core }: (typeof all)[number]) => core.ends.some((end) => devices.has(owner(placeOf(end) ?? '.')))
   const first = all.filter(({ cable, core }) => way.cores.has(`${cable.id}.${core.id}`))
   const second = all.filter((c) => !first.includes(c) && touches(c))
   const isolators = new Set(circuit.sources.map((s) => circuit.devices[s.device].device.id))
@@ -74,7 +73,13 @@ function concerned(circuit: Circuit, findings: readonly Finding[]): Set<string> 
     const owns = demand.circuit.valves.some((v) => ids.has(v.device))
     if (!calls && !owns) continue
     const { channel, thermostat, circuit: of, call } = demand
-    for (const id of [channel?.device, thermostat?.device, ...of.valves.map((v) => v.device), ...(of.runs ?? []), call.boiler])
+    for (const id of [
+      channel?.device,
+      thermostat?.device,
+      ...of.valves.map((v) => v.device),
+      ...(of.runs ?? []),
+      call.boiler,
+    ])
       if (id !== undefined) ids.add(id)
   }
   return ids

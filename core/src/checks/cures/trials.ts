@@ -13,7 +13,12 @@ const mostInAll = 400_000
 
 /** What a finding of the states is called, as its breach is. */
 const keyOfState = (f: Finding): string =>
-  breachKey({ property: f.rule as Breach['property'], demands: f.demands ?? [], devices: f.devices, terminals: f.terminals })
+  breachKey({
+    property: f.rule as Breach['property'],
+    demands: f.demands ?? [],
+    devices: f.devices,
+    terminals: f.terminals,
+  })
 
 const isOfStates = (f: Finding): boolean => f.actions !== undefined
 

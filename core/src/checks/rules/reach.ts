@@ -123,8 +123,7 @@ export function reachFindings(survey: Survey): Finding[] {
             devices: [atom.owner],
             ...(proposal && { proposal }),
           })
-        } else
-          missing({ rule: 'contact-without-feed', severity: 'will-not-work', ...at }, atom.ref, LINE)
+        } else missing({ rule: 'contact-without-feed', severity: 'will-not-work', ...at }, atom.ref, LINE)
         break
       }
     }
