@@ -1,6 +1,7 @@
 import type { Circuit } from '../circuit'
 import type { Demand } from '../installation'
 import { explore, properties, replay, type Breach, type Exploration, type PropertyId, type Replay } from '../states'
+import { goingFirst } from '../trace'
 import type { Severity } from './finding'
 import { knownOf } from './gaps'
 
@@ -92,7 +93,7 @@ function verdictOf(circuit: Circuit, found: Exploration, id: PropertyId, broken:
 
 function expectedOf(circuit: Circuit, wanted: readonly string[]): Pick<DemandRow, 'expected' | 'waits'> {
   const demands = circuit.installation.intent.demands.filter((d) => wanted.includes(d.id))
-  const waits = demands.filter((d) => demands.some((other) => other.priority < d.priority))
+  const waits = demands.filter((d) => goingFirst(circuit, d, demands).length > 0)
   const runs = demands.filter((d) => !waits.includes(d))
   const call = (d: Demand) => `${d.call.boiler}.${d.call.input}`
   return {

@@ -225,6 +225,28 @@ export class PlannedSystem {
     )
   }
 
+  /** A cylinder thermostat with electronics of its own, beside the cylinder. */
+  poweredCylinderThermostat(to: { C: string; DEMAND: string }): void {
+    this.device('cyl-stat', 'Cylinder thermostat', 'cylinder-thermostat-powered', 'cylinder')
+    this.layout.cable(
+      'cyl-stat-cable',
+      'Cylinder thermostat cable',
+      'cyl-stat',
+      [...mains, { terminal: 'C', use: 'switched', to: to.C }, { terminal: 'DEMAND', use: 'switched', to: to.DEMAND }],
+      4,
+      { cores: 5 },
+    )
+  }
+
+  /** An immersion heater on a circuit of its own. 3 kW: 13 A at 230 V, 25 A at 120 V. */
+  immersionHeater(): void {
+    const [breaker, flexMm2] = this.brief.supply === '120-60' ? [32, 4] : [16, 1.5]
+    this.device('own-circuit', 'Immersion circuit', 'own-circuit', 'cylinder', { breaker })
+    this.device('immersion', 'Immersion heater', 'immersion-heater', 'cylinder')
+    const from = { L: 'own-circuit.L', N: 'own-circuit.N', E: 'own-circuit.E' }
+    this.direct('immersion-flex', 'Immersion heater flex', from, 'immersion', 1, flexMm2)
+  }
+
   /** A boiler on the mains of the wiring centre, and which function each of its other terminals goes to. */
   boiler(type: string, name: string, to: Record<string, string>): void {
     this.device('boiler', name, type)

@@ -102,7 +102,7 @@ export function settledBreaches(at: Judgeable, judgeService: boolean, looked: Lo
     const property = asked.length === 0 ? 'all-off-ends-calls' : 'no-call-without-demand'
     found.push(breach(property, { devices: [call.boiler], terminals: [inputTerminal(circuit, call)] }))
   }
-  found.push(...uncalledHeat(at, asked, looked), ...uncalledOpen(at, asked, looked))
+  found.push(...uncalledHeat(at, asked, judgeService, looked), ...uncalledOpen(at, asked, looked))
   for (const load of deadHeads(at)) {
     const { device } = circuit.loads[load]
     found.push(breach('water-moves', { devices: [circuit.devices[device].device.id] }))
@@ -141,14 +141,15 @@ function inputTerminal(circuit: Circuit, call: { boiler: string; input: string }
 }
 
 /** Circuits that warm although nobody who may warm them is wanted, or while their demand has to wait for another. */
-function uncalledHeat(at: Judgeable, asked: readonly Demand[], looked: Looked): Breach[] {
+function uncalledHeat(at: Judgeable, asked: readonly Demand[], judgeService: boolean, looked: Looked): Breach[] {
   const { circuit } = at
   const { demands } = circuit.installation.intent
   if (circuit.water.sources.length > 0 && demands.some((d) => emittersOf(circuit, d).length > 0))
     looked('no-heat-without-demand')
   const warm = warmEmitters(at)
   if (warm.length === 0) return []
-  const runs = asked.filter((d) => !goesFirst(at, d))
+  // While a limit keeps the one that goes first from running, the other need not wait for it.
+  const runs = judgeService ? asked.filter((d) => !goesFirst(at, d)) : asked
   const allowed = new Set(runs.flatMap((d) => [d.id, ...d.companions]))
   return warm.flatMap((e): Breach[] => {
     const { id } = circuit.devices[circuit.water.emitters[e].device].device

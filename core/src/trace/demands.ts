@@ -129,9 +129,22 @@ export const circuitOpen = (sim: Stands, demand: Demand): boolean =>
   demand.circuit.valves.every((valve) => portsOf(sim.circuit, valve).every((port) => portOpen(sim, port))) &&
   runningLoads(sim.circuit, demand).every((load) => sim.loadEnergised(load))
 
+/**
+ * Can a demand be held off for one that goes first: does its circuit stand open without power, to be shut by the other? What a
+ * valve of its own opens, and nothing else shuts, runs beside it.
+ */
+const canBeHeldOff = (circuit: Circuit, demand: Demand): boolean =>
+  demand.circuit.valves.some((valve) =>
+    portsOf(circuit, valve).some(({ part }) => part.openFrom === 0 && part.openTo < 1),
+  )
+
+/** Of these demands, those that go before this one, since the scheme cannot serve both. */
+export const goingFirst = (circuit: Circuit, demand: Demand, among: readonly Demand[]): Demand[] =>
+  canBeHeldOff(circuit, demand) ? among.filter((other) => other.priority < demand.priority) : []
+
 /** Another demand that is wanted and goes before this one, where the scheme cannot serve both. */
 export const goesFirst = (sim: Stands, demand: Demand): Demand | undefined =>
-  sim.circuit.installation.intent.demands.find((other) => other.priority < demand.priority && wanted(sim, other))
+  goingFirst(sim.circuit, demand, sim.circuit.installation.intent.demands).find((other) => wanted(sim, other))
 
 /** First open points of a demand: of its valve's motor while its circuit is shut, else of its own way to its call. */
 export function demandOpenPoints(sim: Simulation, demand: Demand): OpenPoint[] {
