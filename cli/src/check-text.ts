@@ -22,7 +22,7 @@ export function checkText(circuit: Circuit, result: CheckResult): string[] {
     const { title, reason, remedy } = findingText(circuit, finding)
     const { culprit } = finding
     lines.push(`${severityWords[finding.severity]}: ${title}`)
-    if (culprit) lines.push(`  ${culpritText(circuit, culprit)}. ${culpritBasis[culprit.by]}`)
+    if (culprit) lines.push(`  ${culpritText(circuit, culprit)}. ${culpritBasis}`)
     lines.push(`  ${reason}${finding.remedy ? '' : ` ${remedy}`}`)
     if (finding.remedy) lines.push(`  ${finding.remedy.label}.`)
     if (finding.actions?.length) lines.push(`  ${finding.actions.map((a) => `--do ${a}`).join(' ')}`)

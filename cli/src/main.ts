@@ -144,7 +144,7 @@ export async function main(args: readonly string[], { out, err }: Output = stand
       const circuit = compile(loadInstallation(file))
       const checked = check(circuit)
       const planned = plan === undefined ? undefined : loadInstallation(plan)
-      const findings = driven(cured(circuit, checked.findings, checked.states, { plan: planned }))
+      const findings = driven(cured(circuit, checked.findings, { plan: planned }))
       const result = { ...checked, findings }
       const ends = faults ? driven(faultRun(circuit)) : undefined
       if (json) out(JSON.stringify({ ...result, ...(ends && { faults: ends }) }, null, 2))

@@ -20,7 +20,9 @@ export function weekText({ places, devices, intent }: Installation, week: WeekRe
     ...week.fires.map((f) => `${device(f.device)} fires ${hours(f.spans)}`),
     ...energy.brought.map((b) => `${device(b.device)} brings ${b.kWh.toFixed(1)} kWh`),
     `lost to outdoors ${energy.lost.reduce((sum, l) => sum + l.kWh, 0).toFixed(1)} kWh, drawn ${energy.drawn.toFixed(1)} kWh`,
-    ...(week.leftAt === undefined ? [] : [`left at ${weekTimeText(week.leftAt)}: it hunts, and would do so without end`]),
+    ...(week.leftAt === undefined
+      ? []
+      : [`left at ${weekTimeText(week.leftAt)}: it hunts, and would do so without end`]),
     ...(week.notes.length === 0 ? ['nothing out of the ordinary'] : []),
     ...week.notes.map((n) => {
       const { note, minute, ...rest } = n

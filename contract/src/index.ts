@@ -1,3 +1,4 @@
 export * from './schemas'
+export * from './first-wiring'
 export * from './endpoints'
 export * from './openapi'

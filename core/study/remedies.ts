@@ -28,7 +28,7 @@ interface Result {
 }
 
 const marker = '<!-- remedies -->'
-const studied = ['two-port-heating-hot-water', 'mid-position', 'hot-water-priority', 'relay-panel']
+const studied = ['two-port-heating-hot-water', 'low-voltage', 'three-wire-diverter', 'single-zone-relay']
 
 const graveKeys = (findings: readonly Finding[]) => new Set(findings.filter(isGrave).map(findingKey))
 
@@ -73,8 +73,7 @@ function study(id: string): Result {
 
 function curedOf(doc: Installation): Finding[] {
   const circuit = compile(doc)
-  const { findings, states } = check(circuit)
-  const run = cured(circuit, findings, states)
+  const run = cured(circuit, check(circuit).findings)
   for (;;) {
     const { done, value } = run.next()
     if (done) return value
@@ -106,11 +105,23 @@ function report(results: readonly Result[]): string {
       name,
       of((r) => r.alterations),
       of((r) => r.grave),
-      percent(of((r) => r.named), of((r) => r.grave)),
-      percent(of((r) => r.right), of((r) => r.named)),
-      percent(of((r) => r.remedied), of((r) => r.grave)),
+      percent(
+        of((r) => r.named),
+        of((r) => r.grave),
+      ),
+      percent(
+        of((r) => r.right),
+        of((r) => r.named),
+      ),
+      percent(
+        of((r) => r.remedied),
+        of((r) => r.grave),
+      ),
       of((r) => r.offered),
-      percent(of((r) => r.clears), of((r) => r.offered)),
+      percent(
+        of((r) => r.clears),
+        of((r) => r.offered),
+      ),
       of((r) => r.harmful.length),
       of((r) => r.seconds).toFixed(0),
     ])

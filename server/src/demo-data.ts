@@ -1,10 +1,9 @@
 import type { MikroORM } from '@mikro-orm/libsql'
-import type { JobBrief, JobWrite } from '@nobbet/contract'
+import { firstWiring, type JobBrief, type JobWrite } from '@nobbet/contract'
 import {
   edited,
   ownValve,
   planBriefSchema,
-  planSystem,
   type Change,
   type CircuitBrief,
   type SchemeId,
@@ -100,7 +99,7 @@ export async function loadDemo(orm: MikroORM, now = () => new Date()): Promise<n
   const there = new Set((await jobs.list()).map((job) => job.id))
   const missing = demoJobs.filter((job) => !there.has(job.id))
   for (const { id, write } of missing) {
-    const planned = planSystem(write.brief.fitted, id, write.brief.site)
+    const planned = firstWiring(write.brief, id)
     const changes = asFound[id]
     const installation = changes ? edited(planned, { label: 'As found', changes }).doc : planned
     await jobs.writeJob(id, { ...write, draft: { installation, over: null } }, 'nothing there')

@@ -14,9 +14,9 @@ const pole = (
   control: string,
   failures?: Failure[],
 ): Contact => ({ kind: 'contact', id, label, a, b, closedWhen: { control, is: ['on'] }, failures })
-const poleFailures = [
-  neverMakes('pole burnt open', 0.3, 'Replace the spur.'),
-  stuckMade('pole welded: switched off it stays joined', 0.1, 'Replace the spur; isolate before it meanwhile.'),
+const poleFailures = (label: string) => [
+  neverMakes(`${label} burnt open`, 0.3, 'Replace the spur.'),
+  stuckMade(`${label} welded: switched off it stays joined`, 0.1, 'Replace the spur; isolate before it meanwhile.'),
 ]
 
 /** A spur behind nothing but a breaker, or behind a residual current device as well. */
@@ -100,8 +100,8 @@ function spur(id: string, name: string, about: string, residual: boolean): Devic
         amps: { setting: 'breaker' },
       },
       ...(residual ? residualParts : []),
-      pole('pole-L', 'line pole', [behindL, 'switched-L'], 'switch', poleFailures),
-      pole('pole-N', 'neutral pole', [behindN, 'N'], 'switch', poleFailures),
+      pole('pole-L', 'line pole', [behindL, 'switched-L'], 'switch', poleFailures('line pole')),
+      pole('pole-N', 'neutral pole', [behindN, 'N'], 'switch', poleFailures('neutral pole')),
       {
         kind: 'fuse',
         id: 'fuse',

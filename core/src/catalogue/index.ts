@@ -6,4 +6,4 @@ export { deviceTypeJsonSchema, deviceTypeSchema, typeFormat } from './type-schem
 export * from './primitives'
 export * from './shipped'
 export { typeDirectory } from './directory'
-export { terminalText } from './terminal-text'
+export { coreName, terminalText } from './terminal-text'

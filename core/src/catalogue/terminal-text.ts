@@ -1,4 +1,4 @@
-import type { Colour, Device, Installation } from '../installation'
+import type { Cable, Colour, Core, Device, Installation } from '../installation'
 import { typeIn } from './shipped'
 
 /** The colour of a device's own lead at a terminal: as the document has it, else as the type comes. */
@@ -21,4 +21,12 @@ export function terminalText(installation: Installation, ref: string): string {
   }
   const centre = installation.wiringCentres.find((w) => w.id === owner)
   return centre ? `${centre.name} ${terminal}` : ref
+}
+
+/** "black of Boiler cable"; where a cable has two of a colour, with where its first end is: "yellow (M1) of Loft valve lead". */
+export function coreName(cable: Cable, core: Core): string {
+  const twins = cable.cores.filter((k) => k.colour === core.colour && k.sleeve === core.sleeve)
+  const end = core.ends.find((e) => e.at === 'terminal' || e.at === 'parked')
+  const which = twins.length > 1 ? ` (${end && 'terminal' in end ? end.terminal.split('.')[1] : core.id})` : ''
+  return `${core.colour}${core.sleeve ? ` (sleeved ${core.sleeve})` : ''}${which} of ${cable.label}`
 }

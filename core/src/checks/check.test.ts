@@ -124,6 +124,33 @@ describe('check', () => {
       ['House: its circuit does not open and Boiler is not called'],
     ],
     [
+      'neutral joined to earth in the wiring centre',
+      (d) => d.links.push({ id: 'ne', kind: 'fitted', between: ['wc.9', 'wc.13'] }),
+      ['Neutral joined to earth'],
+    ],
+    [
+      'a neutral that comes back by earth',
+      (d) => moveCore(d, 'boiler-cable', 'blue', 1, 'wc.13'),
+      ['Boiler N is on earth'],
+    ],
+    [
+      'a conductor cut back that is live while its valve is shut',
+      (d) => {
+        const valve = d.devices.find((x) => x.id === 'zv-1')!
+        valve.type = 'two-port-valve-six-wire'
+        d.types.push({ id: valve.type, version: 1 })
+        d.cables
+          .find((c) => c.id === 'zv-1-lead')!
+          .cores.push({
+            id: 'white',
+            colour: 'white',
+            areaMm2: 0.75,
+            ends: [{ at: 'terminal', terminal: 'zv-1.SC' }, { at: 'cut-back' }],
+          })
+      },
+      ['white of House valve lead is cut back and can be live'],
+    ],
+    [
       'no cylinder thermostat',
       (d) => (d.intent.demands.find((x) => x.id === 'hot-water')!.thermostat = null),
       ['Hot water has no cylinder thermostat'],
@@ -160,6 +187,43 @@ describe('check', () => {
     ],
   ])('%s', (_, example, spoil, part) => {
     expect(titles(spoil, example).filter((t) => t.includes(part)).length).toBeGreaterThan(0)
+  })
+
+  it('does not say of a contact that carries backwards that it will not work', () => {
+    const doc = installationOf('two-port-heating-hot-water')
+    moveCore(doc, 'cyl-stat-cable', 'brown', 0, 'cyl-stat.DEMAND')
+    moveCore(doc, 'cyl-stat-cable', 'black', 0, 'cyl-stat.C')
+    const { findings, states } = check(compile(doc))
+    expect(findings.filter(isGrave)).toEqual([])
+    expect(findings.map((f) => [f.rule, f.severity])).toContainEqual(['contact-fed-backwards', 'advice'])
+    expect(states.table.every((row) => row.right)).toBe(true)
+  })
+
+  it('offers no sleeve where neutral and earth are joined, and calls a neutral on earth dangerous', () => {
+    const doc = installationOf('two-port-heating-hot-water')
+    doc.links.push({ id: 'ne', kind: 'fitted', between: ['wc.9', 'wc.13'] })
+    const found = staticFindings(compile(doc))
+    expect(found.find((f) => f.rule === 'neutral-earth-joined')!.severity).toBe('danger')
+    expect(found.flatMap((f) => f.proposal?.changes ?? []).filter((c) => c.do === 'core')).toEqual([])
+  })
+
+  it('says where the water goes that does not go where it is wanted', () => {
+    const doc = installationOf('three-wire-diverter')
+    // The two outlets are piped the wrong way round.
+    for (const pipe of doc.pipes)
+      for (const end of ['from', 'to'] as const)
+        pipe[end] =
+          pipe[end] === 'valve.heating'
+            ? 'valve.hot-water'
+            : pipe[end] === 'valve.hot-water'
+              ? 'valve.heating'
+              : pipe[end]
+    const circuit = compile(doc)
+    const moves = check(circuit).findings.filter((f) => f.rule === 'water-moves')
+    expect(moves.map((f) => findingText(circuit, f).title)).toEqual([
+      'House: the water goes through another circuit',
+      'Hot water: the water goes through another circuit',
+    ])
   })
 
   it('puts danger first and gives actions that show the finding again', () => {

@@ -276,3 +276,34 @@ describe('in every state', () => {
     )
   })
 })
+
+describe('cables that lead nowhere', () => {
+  it('are not solved for, read open to everything, and leave the rest as it was', () => {
+    const doc = installationOf('two-port-heating')
+    const whole = new Simulation(compile(doc))
+    for (let i = 0; i < 150; i++)
+      doc.cables.push({
+        id: `loose-${i}`,
+        label: `Loose ${i}`,
+        ratedForMains: true,
+        cores: (['brown', 'blue', 'black', 'grey'] as Colour[]).map((colour) => ({
+          id: colour,
+          colour,
+          areaMm2: 0.75,
+          ends: [{ at: 'loose' }, { at: 'unknown' }],
+        })),
+      })
+    const circuit = compile(doc)
+    const sim = new Simulation(circuit)
+    sim.set('programmer', 'heating', 'on')
+    whole.set('programmer', 'heating', 'on')
+    sim.settle()
+    whole.settle()
+    expect(sim.electrics.network.unknown.length).toBe(whole.electrics.network.unknown.length)
+    for (const { ref } of whole.circuit.atoms) expect(sim.potentialAt(ref)).toEqual(whole.potentialAt(ref))
+    const [a, b] = ['loose-3.brown.1', 'loose-3.blue.1'].map((ref) => circuit.atomIndex.get(ref)!)
+    expect(sim.potentialAt('loose-3.brown.1').state).toBe('floating')
+    const { netOf } = sim.electrics.nets
+    expect(sim.electrics.dcOhms(netOf[a], netOf[b])).toBeGreaterThan(1e9)
+  })
+})

@@ -1,6 +1,6 @@
 import { typeIn, type Primitive } from '../catalogue'
 import { assumedLengthM, leakConductance, usualPicofaradsPerM, type Element } from '../circuit'
-import type { Core, End, Installation } from '../installation'
+import { plainText, type Core, type End, type Installation } from '../installation'
 import type { Simulation } from '../simulation'
 
 /** What stands for a conductor, link, closed contact or whole fuse, ohms: next to nothing beside any load. */
@@ -75,7 +75,7 @@ class NetlistWriter {
     const until = (cycles.settling + cycles.watched) / frequency
     const from = cycles.settling / frequency
     const text = [
-      `${installation.name}, ${sim.time / 1000} s, ${volts} V ${frequency} Hz`,
+      plainText(`${installation.name}, ${sim.time / 1000} s, ${volts} V ${frequency} Hz`),
       '.options reltol=1e-6 abstol=1e-12 gmin=1e-15',
       ...this.lines,
       ...(sim.electrics.halfWave
@@ -216,6 +216,7 @@ class NetlistWriter {
   }
 
   private comment(text: string): void {
-    this.lines.push(`* ${text}`)
+    // A line break would end the comment, and what follows would be read as an element or a command.
+    this.lines.push(`* ${plainText(text)}`)
   }
 }

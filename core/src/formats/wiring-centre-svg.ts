@@ -1,4 +1,4 @@
-import type { Colour, Installation } from '../installation'
+import { plainText, type Colour, type Installation } from '../installation'
 import { terminalSchedule } from '../planning'
 
 /** Conductor colours as they are in the world; green-yellow is drawn in two halves. */
@@ -22,7 +22,7 @@ const head = 56
 const at = { number: 70, legend: 108, swatch: 300, colour: 330, far: 470, end: 900 }
 
 const escaped = (text: string) =>
-  text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!)
+  plainText(text).replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!)
 
 /** A wiring centre as a drawing (SVG): terminals in order, links beside them, what is in each and where it goes. */
 export function wiringCentreSvg(installation: Installation, centre: string): string {

@@ -1,4 +1,4 @@
-import type { Failure } from '../catalogue'
+import { coreName, type Failure } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { Core } from '../installation'
 import type { Damage } from '../simulation'
@@ -43,7 +43,7 @@ export function faultsOf(circuit: Circuit): Fault[] {
     const { cable, core } = edge
     faults.push({
       name: `${cable.id}.${core.id}.open`,
-      label: `${cable.label}: ${core.colour} open`,
+      label: `${coreName(cable, core)}: open`,
       subject: { kind: 'conductor', cable: cable.id, core: core.id },
       damage: [{ part: 'edge', index }],
       prior: cable.leadOf ? openConductorPrior.lead : openConductorPrior.run,

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import { plainText } from './plain-text'
 import { installationSchema, type Installation, type TerminalRef } from './schema'
 
 /** One thing wrong with a document: where, and why. */
@@ -41,7 +42,7 @@ export interface TypeDirectory {
 }
 
 export function problemsOf(error: z.ZodError): DocumentProblem[] {
-  return error.issues.map((issue) => ({ field: issue.path.join('.'), reason: issue.message }))
+  return error.issues.map((issue) => ({ field: plainText(issue.path.join('.')), reason: plainText(issue.message) }))
 }
 
 /**
@@ -60,7 +61,7 @@ export function parseInstallation(input: unknown, types: TypeDirectory): Install
 /** What a document of the right shape refers to and does not have; empty where it makes sense as a whole. */
 export function referenceProblems(doc: Installation, shipped: TypeDirectory): DocumentProblem[] {
   const problems: DocumentProblem[] = []
-  const say = (field: string, reason: string) => problems.push({ field, reason })
+  const say = (field: string, reason: string) => problems.push({ field: plainText(field), reason: plainText(reason) })
   const brought = doc.types.flatMap((t, i) => (t.definition ? [{ i, t }] : []))
   const { types, problems: wrong } = shipped.including(brought.map(({ t }) => t.definition))
   for (const { at, field, reason } of wrong) say(`types.${brought[at].i}.definition${field ? `.${field}` : ''}`, reason)

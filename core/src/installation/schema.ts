@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import './said'
 
 /**
  * The installation document, `nobbet-installation` version 1: what is fitted, how it is wired and what it is for.

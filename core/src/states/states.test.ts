@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { circuitOf, installationOf, loosenCore, moveCore } from '../../testing'
 import { compile, type Circuit } from '../circuit'
+import { alterationsOf } from '../hypotheses'
+import { edited } from '../installation'
 import { planBriefSchema, planSystem } from '../planning'
 import { Simulation } from '../simulation'
 import { circuitOpen, wanted } from '../trace'
@@ -121,6 +123,31 @@ describe('every reachable state', () => {
     const { actions, reproduced } = replay(circuit, never)
     expect(reproduced).toBe(true)
     expect(actions.filter((a) => !a.startsWith('wait='))).toEqual(['programmer.heating=on', 'stat-1.set=30'])
+  })
+
+  it('plays back what shows only once a sequence has run its time', () => {
+    const doc = installationOf('three-wire-diverter')
+    doc.devices.find((d) => d.id === 'valve')!.settings.reversed = 1
+    const circuit = compile(doc)
+    const { broken } = explored(circuit)
+    expect(broken.map((b) => b.breach.property)).toContain('no-heat-without-demand')
+    for (const b of broken)
+      expect([b.breach.property, replay(circuit, b).reproduced]).toEqual([b.breach.property, true])
+  })
+
+  it('plays back what is broken by any single alteration', () => {
+    const ids = ['two-port-heating-hot-water', 'three-wire-diverter', 'single-zone-mains', 'smart-receiver']
+    fc.assert(
+      fc.property(fc.constantFrom(...ids), fc.nat(), (id, n) => {
+        const whole = circuitOf(id)
+        const alterations = alterationsOf(whole)
+        const { command, label } = alterations[n % alterations.length]
+        const circuit = compile(edited(whole.installation, command).doc)
+        for (const b of explored(circuit, { most: 8000 }).broken)
+          expect([label, b.breach.property, replay(circuit, b).reproduced]).toEqual([label, b.breach.property, true])
+      }),
+      { numRuns: 60 },
+    )
   })
 
   it('says so where it was stopped at its bound', () => {

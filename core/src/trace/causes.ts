@@ -208,7 +208,10 @@ class Inquiry {
     if ('timed' in condition) return []
     if ('not' in condition) return this.condition(condition.not, device, !value)
     const parts = 'all' in condition ? condition.all : condition.any
-    return parts.flatMap((part) => this.condition(part, device, value))
+    const causes = parts.flatMap((part) => this.condition(part, device, value))
+    // Several ways to ask may look at one knob: it is told once.
+    const text = (cause: Cause) => JSON.stringify(cause.claim)
+    return causes.filter((cause, i) => causes.findIndex((other) => text(other) === text(cause)) === i)
   }
 
   /** A link that stands or a request that is heard, or not. */

@@ -1,3 +1,4 @@
+import { coreName } from '../catalogue'
 import {
   isGrave,
   nobodyLooked,
@@ -240,7 +241,7 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   }),
   'all-off-ends-calls': (w) => ({
     title: `${w.device} is called with no demand`,
-    reason: 'With everything off it is called on.',
+    reason: 'With everything off it is still called.',
     remedy: playedBack,
   }),
   'water-moves': (w, { detail }) => {
@@ -324,7 +325,7 @@ const demandName = (circuit: Circuit, id: string): string =>
 export function coreText(circuit: Circuit, { cable, core }: CoreRef): string {
   const found = circuit.installation.cables.find((c) => c.id === cable)
   const one = found?.cores.find((k) => k.id === core)
-  return found && one ? `${one.colour} of ${found.label}` : `${core} of ${cable}`
+  return found && one ? coreName(found, one) : `${core} of ${cable}`
 }
 
 /** "House and Hot water wanted", "nothing wanted". */
@@ -384,7 +385,7 @@ const wiringWords = (known: Known | undefined): string =>
 export function shortVerdictText({ findings, known }: Judged): string {
   const grave = findings.filter(isGrave).length
   if (grave > 0) return `${grave} defect${grave === 1 ? '' : 's'} found`
-  return known && nobodyLooked(known) ? 'Assumed, nobody has looked yet' : 'No defect found'
+  return known && nobodyLooked(known) ? 'Nobody has looked' : 'No defect found'
 }
 
 /** What a verdict speaks of: findings, and what they rest on. */
@@ -459,8 +460,5 @@ export function culpritText(circuit: Circuit, { what, by }: Culprit): string {
   }
 }
 
-/** How it is known: from the plan, or by having tried. */
-export const culpritBasis: Record<Culprit['by'], string> = {
-  plan: 'Departs from the plan. Put right, this is no longer found, and nothing dangerous comes of it.',
-  trial: 'Tried out: put right, this is no longer found, and nothing dangerous comes of it.',
-}
+/** What is known of every culprit that is named: it was put right on a copy, and everything looked at again. */
+export const culpritBasis = 'Tried out: put right, this is gone and nothing worse follows.'

@@ -1,4 +1,4 @@
-import { terminalText } from '../catalogue'
+import { coreName, terminalText } from '../catalogue'
 import type { Circuit, Potential, StateWord } from '../circuit'
 import type { Motion } from '../simulation'
 import type { Claim, DemandWord, OpenPoint, Via } from '../trace'
@@ -76,7 +76,7 @@ export function terminalName(circuit: Circuit, ref: string): string {
 export function conductorName(circuit: Circuit, cable: string, core: string): string {
   const c = circuit.installation.cables.find((x) => x.id === cable)!
   const k = c.cores.find((x) => x.id === core)!
-  return `${k.colour}${k.sleeve ? ` (sleeved ${k.sleeve})` : ''} of ${c.label}`
+  return coreName(c, k)
 }
 
 /** What carries a signal: "brown of Programmer", "link", "Programmer heating channel". */

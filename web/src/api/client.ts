@@ -12,6 +12,25 @@ export class ApiError extends Error {
   }
 }
 
+/** An answer that came and is not what it should be: another version of the server, or something between. */
+export class UnreadableAnswer extends Error {
+  constructor() {
+    super(
+      'The server answered something this page cannot read. Reload the page; if that does not help, restart Nobbet.',
+    )
+    this.name = 'UnreadableAnswer'
+  }
+}
+
+/** What went wrong, in a sentence: the server's reason, or that it cannot be reached. Never blank. */
+export function errorText(error: Error): string {
+  if (error instanceof ApiError || error instanceof UnreadableAnswer)
+    return error.message.trim() || 'The server refused, without a reason.'
+  // What a browser says of a connection that failed is different in each, and of no help.
+  if (error instanceof TypeError) return 'The server cannot be reached. Is Nobbet still running?'
+  return error.message.trim() || 'Something failed without saying why. Reload the page.'
+}
+
 type Response<O extends Operation> = (typeof endpoints)[O] extends { response: infer S extends z.ZodType }
   ? z.output<S>
   : void
@@ -45,5 +64,8 @@ export async function call<O extends Operation>(
       problem.data ?? { type: 'about:blank', title: 'The server did not answer as it should', status: response.status },
     )
   }
-  return ('response' in endpoint ? endpoint.response.parse(await response.json()) : undefined) as Response<O>
+  if (!('response' in endpoint)) return undefined as Response<O>
+  const answer = endpoint.response.safeParse(await response.json().catch(() => undefined))
+  if (!answer.success) throw new UnreadableAnswer()
+  return answer.data as Response<O>
 }

@@ -150,7 +150,7 @@ export function BenchPage() {
               to={`/jobs/${job}/checks`}
               data-live-verdict
             >
-              {standing ? shortVerdictText({ findings: standing }) : 'Checking'}
+              {standing ? shortVerdictText({ findings: standing, known: verdict.known }) : 'Checking'}
               {verdict.progress !== undefined && ', looking at all states'}
             </Link>
             <Button size="sm" variant="outline-primary" onClick={() => window.print()}>

@@ -34,7 +34,7 @@ export function Chip({ end, says }: ChipProps) {
       data-chip={endKey(end)}
       onClick={() => pick(here ? undefined : { kind: 'end', end })}
     >
-      <Conductor colour={core.colour} sleeve={core.sleeve} />
+      <Conductor colour={core.colour} sleeve={core.sleeve} />{' '}
       <span className="chip-says">
         {parked && 'parked, '}
         {says}

@@ -1,3 +1,4 @@
+import { errorText } from '../api/client'
 import type { Revision } from '@nobbet/contract'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -76,7 +77,7 @@ export function Photos({ job, revision }: { job: string; revision: Revision }) {
       </div>
       {(problem ?? change.error) && (
         <p role="alert" className="text-danger">
-          Not pinned: {problem ?? change.error?.message}
+          Not pinned: {problem ?? (change.error && errorText(change.error))}
         </p>
       )}
     </section>

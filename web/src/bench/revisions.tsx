@@ -1,3 +1,4 @@
+import { errorText } from '../api/client'
 import { differencesOf, type Installation } from '@nobbet/core'
 import type { Revision, RevisionWrite } from '@nobbet/contract'
 import { useMemo, useState } from 'react'
@@ -56,7 +57,7 @@ export function Revisions({ job }: { job: string }) {
         </Button>
         {keep.error && (
           <span role="alert" className="text-danger">
-            Not kept: {keep.error.message}
+            Not kept: {errorText(keep.error)}
           </span>
         )}
       </Form>

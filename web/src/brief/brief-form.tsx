@@ -4,10 +4,13 @@ import {
   circuitKindIds,
   circuitKinds,
   circuitsTaken,
+  fittingChoices,
   schemeIds,
   schemes,
   supplies,
   supplyIds,
+  usualFittings,
+  type Fittings,
   type SchemeId,
 } from '@nobbet/core'
 import { Button, Form } from 'react-bootstrap'
@@ -15,6 +18,10 @@ import { useFieldArray, useForm, useWatch } from 'react-hook-form'
 import { kindWords } from '../jobs/words'
 
 const upperFirst = (text: string) => text[0].toUpperCase() + text.slice(1)
+
+const fittingFields = Object.keys(fittingChoices) as (keyof Fittings)[]
+const fittingLabels: Record<keyof Fittings, string> = { cylinder: 'Cylinder', control: 'Control', boiler: 'Boiler' }
+const choiceText = (field: keyof Fittings, id: string): string => (fittingChoices[field] as Record<string, string>)[id]
 
 export const emptyBrief: JobBriefInput = {
   site: '',
@@ -44,10 +51,12 @@ interface BriefFormProps {
 }
 
 export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefFormProps) {
-  const { register, control, getValues, handleSubmit, formState } = useForm<JobBriefInput, unknown, JobBrief>({
-    defaultValues: start,
-    resolver: zodResolver(jobBriefSchema),
-  })
+  const { register, control, getValues, setValue, handleSubmit, formState } = useForm<JobBriefInput, unknown, JobBrief>(
+    {
+      defaultValues: start,
+      resolver: zodResolver(jobBriefSchema),
+    },
+  )
   const circuits = useFieldArray({ control, name: 'fitted.circuits' })
   const { errors } = formState
   const scheme = useWatch({ control, name: 'fitted.scheme' })
@@ -65,7 +74,10 @@ export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefForm
       return have.length < least ? [...have, { kind, name }] : have
     })
     circuits.replace(kept)
+    // What is fitted follows the scheme until somebody chooses otherwise.
+    for (const field of fittingFields) setValue(`fitted.${field}`, undefined)
   }
+  const usual = usualFittings(scheme)
 
   return (
     <Form className="brief-form" noValidate onSubmit={(event) => void handleSubmit(onSave)(event)}>
@@ -153,6 +165,27 @@ export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefForm
           <Button variant="outline-primary" onClick={() => circuits.append({ kind: 'heating', name: '' })}>
             Add a circuit
           </Button>
+        )}
+        {usual && (
+          <div className="row g-3 mt-1">
+            {fittingFields.map((field) => (
+              <Form.Group className="col-sm-4" controlId={field} key={field}>
+                <Form.Label className="fw-bold">{fittingLabels[field]}</Form.Label>
+                <Form.Select
+                  {...register(`fitted.${field}`, { setValueAs: (value: string) => value || undefined })}
+                  isInvalid={!!errors.fitted?.[field]}
+                >
+                  <option value="">As usual: {choiceText(field, usual[field])}</option>
+                  {Object.keys(fittingChoices[field]).map((id) => (
+                    <option key={id} value={id}>
+                      {choiceText(field, id)}
+                    </option>
+                  ))}
+                </Form.Select>
+                <Form.Control.Feedback type="invalid">{errors.fitted?.[field]?.message}</Form.Control.Feedback>
+              </Form.Group>
+            ))}
+          </div>
         )}
         <Form.Group className="mt-3" controlId="supply">
           <Form.Label className="fw-bold">Supply</Form.Label>

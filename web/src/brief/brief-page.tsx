@@ -1,6 +1,5 @@
 import { useQueryClient, type QueryClient } from '@tanstack/react-query'
-import type { Job, JobBrief } from '@nobbet/contract'
-import { planSystem } from '@nobbet/core'
+import { firstWiring, type Job, type JobBrief } from '@nobbet/contract'
 import { useState } from 'react'
 import { Alert, Button } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
@@ -62,7 +61,7 @@ function Brief({ base, onBase }: BriefProps) {
     const refit = JSON.stringify(brief.fitted) !== JSON.stringify(over.brief.fitted)
     const draft = refit
       ? {
-          installation: planSystem(brief.fitted, base.id.slice(0, 40), brief.site),
+          installation: firstWiring(brief, base.id.slice(0, 40)),
           over: await draftVersion(queries, base.id),
         }
       : undefined

@@ -1,9 +1,10 @@
-import { planSystem } from '@nobbet/core'
+import { firstWiring } from '@nobbet/contract'
 import { useRef } from 'react'
 import { useNavigate } from 'react-router'
 import { v4 as newId } from 'uuid'
 import { useSaveJob } from '../api/hooks'
 import { BriefForm, emptyBrief } from './brief-form'
+import { firstStation } from '../shell/last-place'
 import { SaveFailed } from './save-failed'
 
 /** A site and what is fitted; the wiring is laid out from that and the job opens at its plan. */
@@ -21,14 +22,14 @@ export function NewJobPage() {
         busy={save.isPending}
         failure={save.error && <SaveFailed error={save.error} />}
         onSave={(brief) => {
-          const installation = planSystem(brief.fitted, documentId(id.current), brief.site)
+          const installation = firstWiring(brief, documentId(id.current))
           save.mutate(
             {
               job: id.current,
               write: { brief, status: 'open', draft: { installation, over: null } },
               over: 'new',
             },
-            { onSuccess: () => void navigate(`/jobs/${id.current}/plan`) },
+            { onSuccess: () => void navigate(`/jobs/${id.current}/${firstStation(brief.kind)}`) },
           )
         }}
       />

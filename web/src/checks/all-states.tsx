@@ -1,15 +1,36 @@
-import { assumptions, propertyWords, type AllStates, type Circuit, type DemandRow } from '@nobbet/core'
-import { Check, X } from 'lucide-react'
+import {
+  assumptions,
+  gapText,
+  propertyVerdictWords,
+  propertyWords,
+  type AllStates,
+  type Circuit,
+  type DemandRow,
+  type Known,
+  type PropertyVerdict,
+} from '@nobbet/core'
+import { Check, CircleDashed, CircleHelp, Minus, X, type LucideIcon } from 'lucide-react'
 import { useMemo, type ReactNode } from 'react'
+
+/** How each verdict on a property is marked, beside its words. */
+const marks: Record<PropertyVerdict, LucideIcon> = {
+  held: Check,
+  assumed: CircleHelp,
+  broken: X,
+  unfinished: CircleDashed,
+  'not-looked-at': Minus,
+}
 
 /** What was looked at, what holds, and the table an engineer would draw: demand against outcome. */
 export function AllStatesView({
   circuit,
   states,
+  known,
   children,
 }: {
   circuit: Circuit
   states: AllStates
+  known: Known
   children?: ReactNode
 }) {
   return (
@@ -18,21 +39,32 @@ export function AllStatesView({
         <section className="sheet properties" aria-label="Properties">
           <h2>In every state</h2>
           <ul>
-            {states.properties.map(({ id, held, broken }) => (
-              <li key={id} className={held ? 'held' : 'broken'} data-property={id}>
-                {held ? <Check size={18} aria-hidden /> : <X size={18} aria-hidden />}
-                <span>
-                  {propertyWords[id]}
-                  {held ? '' : `: broken${broken.length > 1 ? ` in ${broken.length} ways` : ''}`}
-                </span>
-                <span className="visually-hidden">{held ? 'holds' : ''}</span>
-              </li>
-            ))}
+            {states.properties.map(({ id, verdict, broken }) => {
+              const Mark = marks[verdict]
+              return (
+                <li key={id} className={verdict} data-property={id} data-verdict={verdict}>
+                  <Mark size={18} aria-hidden />
+                  <span>
+                    {propertyWords[id]}
+                    {verdict === 'broken' && `: broken${broken.length > 1 ? ` in ${broken.length} ways` : ''}`}
+                    {verdict !== 'broken' && verdict !== 'held' && (
+                      <span className="how">{propertyVerdictWords[verdict]}</span>
+                    )}
+                  </span>
+                  {verdict === 'held' && <span className="visually-hidden">holds</span>}
+                </li>
+              )
+            })}
           </ul>
         </section>
         <section className="sheet assumed" aria-label="What was assumed">
-          <h2>What was assumed</h2>
+          <h2>What was assumed, what was not looked at</h2>
           <ul>
+            {known.gaps.map((gap) => (
+              <li key={JSON.stringify(gap)} className="gap" data-gap={gap.gap}>
+                {gapText(circuit, gap)}.
+              </li>
+            ))}
             {assumptions.map((text) => (
               <li key={text}>{text}</li>
             ))}

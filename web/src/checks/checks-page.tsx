@@ -1,14 +1,25 @@
-import { basisText, compile, findingKey, findingText, isGrave, verdictText, type Command } from '@nobbet/core'
+import { errorText } from '../api/client'
+import {
+  basisText,
+  compile,
+  findingKey,
+  findingText,
+  isGrave,
+  nobodyLooked,
+  verdictText,
+  type Command,
+} from '@nobbet/core'
 import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
+import { useRevisions } from '../api/hooks'
 import { IsolationGate } from '../bench/isolation-gate'
 import { useIsolation } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
 import { Progress } from '../shell/progress'
 import { Changed, WiringTools } from '../wiring/saving-note'
 import { useWiring } from '../wiring/use-wiring'
-import { useVerdict } from '../workers/use-verdict'
+import { useCures, useVerdict } from '../workers/use-verdict'
 import { AllStatesView } from './all-states'
 import { FaultEnds } from './fault-ends'
 import { FindingCard } from './finding-card'
@@ -19,6 +30,10 @@ export function ChecksPage() {
   const wiring = useWiring(job)
   const { doc, store } = wiring
   const verdict = useVerdict(doc)
+  const revisions = useRevisions(job)
+  const plan = revisions.data?.findLast((r) => r.kind === 'planned')?.installation
+  // Without an answer there is no plan to go by: what would put things right is then found by trying alone.
+  const cures = useCures(doc, verdict, plan, !revisions.isPending)
   const circuit = useMemo(() => doc && compile(doc), [doc])
   const [isolated, acknowledge] = useIsolation(job)
   const [waiting, setWaiting] = useState<Command>()
@@ -26,14 +41,16 @@ export function ChecksPage() {
   if (!doc || !circuit) return <Loading what="the wiring" />
 
   const waivers = new Map((doc.waivers ?? []).map((w) => [w.id, w.reason]))
-  const standing = verdict.findings?.filter((f) => !waivers.has(findingKey(f))) ?? []
-  const waived = verdict.findings?.filter((f) => waivers.has(findingKey(f))) ?? []
+  const findings = cures.findings ?? verdict.findings ?? []
+  const standing = findings.filter((f) => !waivers.has(findingKey(f)))
+  const waived = findings.filter((f) => waivers.has(findingKey(f)))
   const perform = (command: Command) => (isolated ? store.perform(command) : setWaiting(command))
   const waive = (id: string, label: string, reason: string): Command => ({
     label: `Let stand: ${label}`,
     changes: [{ do: 'put', in: 'waivers', value: { id, reason } }],
   })
   const grave = standing.some(isGrave)
+  const unseen = verdict.known !== undefined && nobodyLooked(verdict.known)
   return (
     <main className="page checks">
       <header className="work-tools no-print">
@@ -41,23 +58,32 @@ export function ChecksPage() {
       </header>
       <Changed saving={wiring.saving} store={store} />
       <section
-        className={grave ? 'sheet verdict bad' : 'sheet verdict'}
+        className={`sheet verdict ${grave ? 'bad' : unseen ? 'unseen' : ''}`}
         aria-label="Verdict of the check"
         aria-busy={verdict.progress !== undefined}
       >
         <div>
           {verdict.error ? (
-            <div className="says">The check could not be run: {verdict.error.message}</div>
+            <div className="says">The check could not be run: {errorText(verdict.error)}</div>
           ) : !verdict.findings || (!verdict.states && !verdict.stopped) ? (
-            <div className="says">{grave ? verdictText({ findings: standing }) : 'Looking at every state'}</div>
+            <div className="says">
+              {grave ? verdictText({ findings: standing, known: verdict.known }) : 'Looking at every state'}
+            </div>
           ) : (
             <div className="says">
-              {verdict.stopped ? 'Stopped before all states were looked at' : verdictText({ findings: standing })}
+              {verdict.stopped
+                ? 'Stopped before all states were looked at'
+                : verdictText({ findings: standing, known: verdict.known })}
             </div>
           )}
           {verdict.known && <div className="basis">{basisText(verdict.known, verdict.states)}</div>}
         </div>
         <span />
+        {unseen && (
+          <Link className="btn btn-primary no-print" to={`/jobs/${job}/hunt`}>
+            Start the hunt
+          </Link>
+        )}
         {verdict.progress !== undefined && (
           <div className="run-progress no-print">
             <Progress label="Looking at every state" />
@@ -81,6 +107,7 @@ export function ChecksPage() {
               job={job}
               circuit={circuit}
               finding={finding}
+              trying={cures.trying}
               onApply={perform}
               onWaive={(reason) =>
                 store.perform(waive(findingKey(finding), findingText(circuit, finding).title, reason))
@@ -118,8 +145,8 @@ export function ChecksPage() {
           </ul>
         </section>
       )}
-      {verdict.states && (
-        <AllStatesView circuit={circuit} states={verdict.states}>
+      {verdict.states && verdict.known && (
+        <AllStatesView circuit={circuit} states={verdict.states} known={verdict.known}>
           <FaultEnds job={job} installation={doc} />
         </AllStatesView>
       )}

@@ -1,3 +1,4 @@
+import { errorText } from '../api/client'
 import { propertyWords, type FaultEnd, type Installation } from '@nobbet/core'
 import { proxy } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
@@ -55,7 +56,7 @@ export function FaultEnds({ job, installation }: { job: string; installation: In
           </Button>
         </div>
       )}
-      {error && <p className="text-danger">It could not be run: {error.message}</p>}
+      {error && <p className="text-danger">It could not be run: {errorText(error)}</p>}
       {list && (
         <>
           <p className="says">

@@ -1,4 +1,13 @@
-import { findingKey, findingText, severityWords, type Circuit, type Command, type Finding } from '@nobbet/core'
+import {
+  culpritBasis,
+  culpritText,
+  findingKey,
+  findingText,
+  severityWords,
+  type Circuit,
+  type Command,
+  type Finding,
+} from '@nobbet/core'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
@@ -7,25 +16,36 @@ interface FindingCardProps {
   job: string
   circuit: Circuit
   finding: Finding
+  /** What is behind it is still being looked for. */
+  trying: boolean
   onApply: (remedy: Command) => void
   onWaive: (reason: string) => void
 }
 
 /** One finding: what, why it matters, what to do, and the press that does it. */
-export function FindingCard({ job, circuit, finding, onApply, onWaive }: FindingCardProps) {
+export function FindingCard({ job, circuit, finding, trying, onApply, onWaive }: FindingCardProps) {
   const [waiving, setWaiving] = useState<string>()
   const { title, reason, remedy } = findingText(circuit, finding)
-  const place = finding.cores?.[0] ? `${finding.cores[0].cable}.${finding.cores[0].core}` : finding.terminals[0]
+  const { culprit } = finding
+  const place = placeOf(finding)
   return (
     <li className={`finding ${finding.severity}`} data-rule={finding.rule} data-finding={findingKey(finding)}>
       <div className="finding-severity">{severityWords[finding.severity]}</div>
       <div className="finding-text">
-        <h3>
-          {title} <code className="rule-id">{finding.rule}</code>
-        </h3>
+        <h3>{title}</h3>
+        {culprit && (
+          <p className="culprit" data-culprit={culprit.what.kind}>
+            <strong>{culpritText(circuit, culprit)}.</strong> <span className="quiet">{culpritBasis}</span>
+          </p>
+        )}
         <p>
-          {reason} {remedy}
+          {reason} {!finding.remedy && remedy}
         </p>
+        {trying && !finding.remedy && (
+          <p className="quiet" role="status">
+            Trying out what would put it right
+          </p>
+        )}
         {finding.reproduced === false && (
           <p className="quiet">
             In time it was not reproduced: with the times that these parts really take, the order of events is another.
@@ -80,4 +100,16 @@ export function FindingCard({ job, circuit, finding, onApply, onWaive }: Finding
       </div>
     </li>
   )
+}
+
+/** Where on the Bench a finding is looked at: what is behind it, else the conductor or terminal it names. */
+function placeOf({ culprit, cores, terminals }: Finding): string | undefined {
+  const behind =
+    culprit?.what.kind === 'core'
+      ? culprit.what.core
+      : culprit?.what.kind === 'exchanged'
+        ? culprit.what.cores[0]
+        : undefined
+  const core = behind ?? cores?.[0]
+  return core ? `${core.cable}.${core.core}` : terminals[0]
 }

@@ -10,7 +10,7 @@ import type { Finding } from '@nobbet/contract'
 import { useMemo, useState } from 'react'
 import { useParams } from 'react-router'
 import { v4 as newId } from 'uuid'
-import { ApiError } from '../api/client'
+import { errorText } from '../api/client'
 import { useDraft, useFindingChange, useFindings, useJob } from '../api/hooks'
 import { Failed, Loading } from '../shell/notes'
 import { FindingLog } from './finding-log'
@@ -62,8 +62,7 @@ function Hunt({ job, installation, findings }: HuntProps) {
       )}
       {change.error && (
         <p className="alarm" role="alert">
-          <strong>Not logged.</strong>{' '}
-          {change.error instanceof ApiError ? change.error.message : 'The server cannot be reached.'}{' '}
+          <strong>Not logged.</strong> {errorText(change.error)}{' '}
           <button className="btn btn-link btn-sm" onClick={() => change.mutate(change.variables)}>
             Send it again
           </button>
@@ -74,7 +73,7 @@ function Hunt({ job, installation, findings }: HuntProps) {
           {error ? (
             <section className="sheet next-card" role="alert">
               <h2>The suspects could not be worked out</h2>
-              <p>{error.message}</p>
+              <p>{errorText(error)}</p>
             </section>
           ) : own ? (
             <OwnFinding circuit={circuit} onLog={log} onCancel={() => setOwn(false)} />

@@ -2,6 +2,7 @@ import type { JobSummary } from '@nobbet/contract'
 import { schemes } from '@nobbet/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { errorText } from '../api/client'
 import { useJobs, useSaveJob } from '../api/hooks'
 import { momentText } from '../drawing/dates'
 import { lastPlace } from '../shell/last-place'
@@ -51,7 +52,7 @@ export function JobsPage() {
 function JobRow({ job }: { job: JobSummary }) {
   const { brief } = job
   const save = useSaveJob()
-  const place = lastPlace(job.id)
+  const place = lastPlace(job.id, brief.kind)
   const other = job.status === 'open' ? 'closed' : 'open'
   return (
     <li className={`sheet ${brief.kind} ${job.status}`}>
@@ -70,7 +71,7 @@ function JobRow({ job }: { job: JobSummary }) {
         {brief.symptom && <div className="symptom">“{brief.symptom}”</div>}
         {save.error && (
           <div role="alert" className="text-danger">
-            {save.error.message}
+            {errorText(save.error)}
           </div>
         )}
       </div>

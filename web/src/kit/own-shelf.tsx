@@ -1,3 +1,4 @@
+import { errorText } from '../api/client'
 import { readDeviceType, type TypeProblem } from '@nobbet/core'
 import { useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
@@ -72,7 +73,7 @@ export function OwnShelf({ words }: { words: readonly string[] }) {
                 {p.field}: {p.reason}
               </li>
             ))}
-            {save.error && <li>{save.error.message}</li>}
+            {save.error && <li>{errorText(save.error)}</li>}
           </ul>
         </div>
       )}

@@ -1,4 +1,5 @@
-import { basisText, isGrave, verdictText, type Installation } from '@nobbet/core'
+import { errorText } from '../api/client'
+import { basisText, isGrave, nobodyLooked, verdictText, type Installation } from '@nobbet/core'
 import { Button, Form } from 'react-bootstrap'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { v4 as newId } from 'uuid'
@@ -70,7 +71,7 @@ export function PlanPage() {
         </Button>
         {keep.error && (
           <span role="alert" className="text-danger">
-            Not kept: {keep.error.message}
+            Not kept: {errorText(keep.error)}
           </span>
         )}
       </div>
@@ -95,15 +96,16 @@ export function PlanPage() {
 /** The verdict in one line; the findings stand in Checks. */
 function Verdict({ installation, job }: { installation: Installation; job: string }) {
   const { findings, states, known, error } = useVerdict(installation)
-  if (error) return <p className="sheet verdict bad">The check could not be run: {error.message}</p>
+  if (error) return <p className="sheet verdict bad">The check could not be run: {errorText(error)}</p>
   if (!findings || !known || !states) return <p className="sheet verdict">Checking the wiring</p>
+  const unseen = nobodyLooked(known)
   return (
     <section
-      className={findings.some(isGrave) ? 'sheet verdict bad' : 'sheet verdict'}
+      className={`sheet verdict ${findings.some(isGrave) ? 'bad' : unseen ? 'unseen' : ''}`}
       aria-label="Verdict of the check"
     >
       <div>
-        <div className="says">{verdictText({ findings })}</div>
+        <div className="says">{verdictText({ findings, known })}</div>
         <div>{basisText(known, states)}</div>
       </div>
       <span />
@@ -111,8 +113,8 @@ function Verdict({ installation, job }: { installation: Installation; job: strin
         <Link className="btn btn-outline-primary" to={`/jobs/${job}/checks`}>
           See the findings
         </Link>
-        <Link className="btn btn-primary" to={`/jobs/${job}/trace`}>
-          Trace it
+        <Link className="btn btn-primary" to={`/jobs/${job}/${unseen ? 'hunt' : 'trace'}`}>
+          {unseen ? 'Start the hunt' : 'Trace it'}
         </Link>
       </div>
     </section>

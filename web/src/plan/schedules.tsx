@@ -29,7 +29,7 @@ export function TerminalSchedule({ installation, centre }: { installation: Insta
                 <td>
                   {row.conductors.map((c) => (
                     <div key={`${c.cable} ${c.core}`}>
-                      <Conductor colour={c.colour} sleeve={c.sleeve} />
+                      <Conductor colour={c.colour} sleeve={c.sleeve} />{' '}
                     </div>
                   ))}
                 </td>

@@ -1,10 +1,10 @@
-import { findingKey, shortVerdictText, type Finding, type Installation } from '@nobbet/core'
+import { findingKey, shortVerdictText, type Installation } from '@nobbet/core'
 import { useEffect } from 'react'
 import { NavLink, Navigate, Outlet, useLocation, useParams } from 'react-router'
 import { useFindings, useJob } from '../api/hooks'
-import { useVerdict } from '../workers/use-verdict'
+import { useVerdict, type Verdict } from '../workers/use-verdict'
 import { useWiring } from '../wiring/use-wiring'
-import { rememberPlace } from './last-place'
+import { lastPlace, rememberPlace } from './last-place'
 import { Failed, Loading } from './notes'
 
 /** A job's workspaces as stations of one journey, each showing its own state. */
@@ -15,7 +15,7 @@ export function JobShell() {
   const { data, error, isPending, refetch } = useJob(job)
   const findings = useFindings(job)
   const { doc } = useWiring(job)
-  const { findings: found } = useVerdict(doc)
+  const verdict = useVerdict(doc)
 
   useEffect(() => {
     if (workspace) rememberPlace(job, workspace)
@@ -25,9 +25,9 @@ export function JobShell() {
     document.title = site ? `${site} · Nobbet` : 'Nobbet'
   }, [data])
 
-  if (!workspace) return <Navigate to="brief" replace />
   if (isPending) return <Loading what="the job" />
   if (error) return <Failed error={error} retry={() => void refetch()} />
+  if (!workspace) return <Navigate to={lastPlace(job, data.brief.kind)} replace />
 
   const circuits = data.brief.fitted.circuits.map((c) => c.name).join(', ')
   const count = findings.data?.length ?? 0
@@ -35,7 +35,7 @@ export function JobShell() {
     { to: 'brief', name: 'Brief', state: circuits },
     { to: 'plan', name: 'Plan', state: doc?.scheme || 'Schedules, devices' },
     { to: 'bench', name: 'Bench', state: conductorsText(doc) },
-    { to: 'checks', name: 'Checks', state: checkState(found, doc) },
+    { to: 'checks', name: 'Checks', state: checkState(verdict, doc) },
     { to: 'trace', name: 'Trace', state: 'Set controls, watch the signal' },
     { to: 'week', name: 'Week', state: 'Clocks, rooms, hot water' },
     {
@@ -67,8 +67,8 @@ export function JobShell() {
 const conductorsText = (doc: Installation | undefined): string =>
   doc ? `${doc.cables.reduce((n, c) => n + c.cores.length, 0)} conductors` : 'The wiring itself'
 
-function checkState(findings: Finding[] | undefined, doc: Installation | undefined): string {
+function checkState({ findings, known }: Verdict, doc: Installation | undefined): string {
   if (!findings) return 'Checking'
   const waived = new Set(doc?.waivers?.map((w) => w.id))
-  return shortVerdictText({ findings: findings.filter((f) => !waived.has(findingKey(f))) })
+  return shortVerdictText({ findings: findings.filter((f) => !waived.has(findingKey(f))), known })
 }

@@ -1,3 +1,8 @@
+import type { JobBrief } from '@nobbet/contract'
+
+/** Where work on a job begins: a fault at the hunt, everything else at its plan. */
+export const firstStation = (kind: JobBrief['kind']): 'hunt' | 'plan' => (kind === 'fault' ? 'hunt' : 'plan')
+
 /** The workspace each job was last seen in, on this device: one press brings the user back there. */
 const key = (job: string) => `nobbet.place.${job}`
 
@@ -5,14 +10,15 @@ export function rememberPlace(job: string, workspace: string): void {
   try {
     localStorage.setItem(key(job), workspace)
   } catch {
-    // Storage may be refused; the job then opens at its brief.
+    // Storage may be refused; the job then opens where work on it begins.
   }
 }
 
-export function lastPlace(job: string): string {
+/** Where this job was left on this device; one that was never opened here, where work on it begins. */
+export function lastPlace(job: string, kind: JobBrief['kind']): string {
   try {
-    return localStorage.getItem(key(job)) ?? 'brief'
+    return localStorage.getItem(key(job)) ?? firstStation(kind)
   } catch {
-    return 'brief'
+    return firstStation(kind)
   }
 }

@@ -1,6 +1,6 @@
 import { Button, Spinner } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { ApiError } from '../api/client'
+import { ApiError, errorText } from '../api/client'
 
 /** Loading, failed and empty, designed once. */
 export function Loading({ what }: { what: string }) {
@@ -16,7 +16,7 @@ export function Failed({ error, retry }: { error: Error; retry: () => void }) {
   return (
     <div className="page panel-note" role="alert">
       <h2>{gone ? 'This is not here' : 'That did not work'}</h2>
-      <p>{error instanceof ApiError ? error.message : 'The server cannot be reached. Is Nobbet still running?'}</p>
+      <p>{errorText(error)}</p>
       {gone ? (
         <Link className="btn btn-primary" to="/">
           All jobs

@@ -95,8 +95,8 @@ export function Alarms({ rig, act, problem, onWhy }: AlarmsProps) {
         ))}
       {simulation.hunting && (
         <p className="alarm">
-          <strong>Hunting.</strong> The same states come round again with nobody touching anything. Time stands still here
-          until a control is changed.
+          <strong>Hunting.</strong> The same states come round again with nobody touching anything. Time stands still
+          here until a control is changed.
         </p>
       )}
       {problem && (

@@ -1,3 +1,4 @@
+import { errorText } from '../api/client'
 import {
   dayNames,
   houseIds,
@@ -134,7 +135,7 @@ export function Week({ installation, onChange, keeping, trouble }: WeekProps) {
         )}
         {run.error && (
           <p className="alarm">
-            <strong>The week could not be worked out:</strong> {run.error.message}
+            <strong>The week could not be worked out:</strong> {errorText(run.error)}
           </p>
         )}
         {run.result && (

@@ -1,4 +1,4 @@
-import { ApiError, call } from '../api/client'
+import { ApiError, call, errorText } from '../api/client'
 import { edited, editedBy, EditError, replaceWith, type Command, type Installation } from '@nobbet/core'
 import type { Draft } from '@nobbet/contract'
 import { v4 as newId } from 'uuid'
@@ -178,7 +178,7 @@ export class WiringStore {
     } catch (error) {
       if (!(error instanceof ApiError)) this.notReached()
       else if (error.status === 412) await this.meet()
-      else this.set({ saving: { is: 'refused', reason: error.message } })
+      else this.set({ saving: { is: 'refused', reason: errorText(error) } })
     } finally {
       this.sending = false
     }
@@ -235,7 +235,7 @@ export class WiringStore {
       })
       this.take(await this.fetched())
     } catch (error) {
-      this.set({ saving: { ...saving, problem: `Not kept: ${(error as Error).message}` } })
+      this.set({ saving: { ...saving, problem: `Not kept: ${errorText(error as Error)}` } })
     }
   }
 

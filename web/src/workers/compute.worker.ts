@@ -1,6 +1,7 @@
 import {
   allStates,
   compile,
+  cured,
   diagnose,
   faultRun,
   knownOf,
@@ -12,6 +13,7 @@ import {
   type Circuit,
   type DeviceType,
   type FaultEnd,
+  type Finding,
   type Installation,
   type LoggedFinding,
   type WeekPlan,
@@ -72,6 +74,14 @@ const api = {
     installation: Installation,
     onProgress: (states: number) => void,
   ): Promise<AllStates | undefined> => driven(run, allStates(compile(installation)), onProgress),
+  /** Findings again, with what is behind them and a remedy that was tried; undefined where it was left. */
+  cures: (
+    run: number,
+    installation: Installation,
+    findings: Finding[],
+    plan: Installation | undefined,
+    onProgress: (states: number) => void,
+  ): Promise<Finding[] | undefined> => driven(run, cured(compile(installation), findings, { plan }), onProgress),
   /** Every reachable state with each single device fault in turn; undefined where it was left. */
   faults: (
     run: number,

@@ -65,3 +65,44 @@ export function useVerdict(installation: Installation | undefined): Verdict {
     again: () => queries.setQueryData(said.stopped, false),
   }
 }
+
+/** What is behind findings, and what cures them: looked for by trying, once all states are there. */
+export interface Cures {
+  /** The findings again, as far as anything was found out about them. */
+  findings?: Finding[]
+  /** It is being looked for. */
+  trying: boolean
+}
+
+/** Looks for culprits and remedies of a whole verdict, off the main thread; remembered for what it was looked for. */
+export function useCures(
+  installation: Installation | undefined,
+  verdict: Verdict,
+  plan: Installation | undefined,
+  /** False while it is not known whether there is a plan. */
+  ready: boolean,
+): Cures {
+  const { findings, states } = verdict
+  const enabled = ready && installation !== undefined && states !== undefined && (findings?.length ?? 0) > 0
+  const { data, isFetching } = useQuery({
+    staleTime: Infinity,
+    networkMode: 'always',
+    retry: false,
+    enabled,
+    queryKey: ['cures', installation, plan],
+    queryFn: async ({ signal }) => {
+      const run = await compute().newRun()
+      signal.addEventListener('abort', () => void compute().leave(run))
+      const found = await compute().cures(
+        run,
+        installation!,
+        findings!,
+        plan,
+        proxy(() => undefined),
+      )
+      if (!found) throw new Error('left')
+      return found
+    },
+  })
+  return { findings: enabled ? data : undefined, trying: enabled && isFetching }
+}

@@ -1,4 +1,4 @@
-import { terminalText, typeIn } from '../../catalogue'
+import { coreName, terminalText, typeIn } from '../../catalogue'
 import type { Change, Command, Device, End, Installation, Link } from '../../installation'
 import type { Culprit } from '../finding'
 import { placeOf } from '../rules/survey'
@@ -40,7 +40,7 @@ function conductors(plan: Installation, doc: Installation): Departure[] {
                 cable: cable.id,
                 core: core.id,
                 end,
-                label: `${core.colour} of ${cable.label}`,
+                label: coreName(cable, core),
                 is: core.ends[end],
                 belongs: other.ends[end],
               },

@@ -1,6 +1,5 @@
 import type { Circuit } from '../../circuit'
 import type { Installation } from '../../installation'
-import type { AllStates } from '../all-states'
 import { isGrave, type Culprit, type Finding } from '../finding'
 import { placeOf } from '../rules/survey'
 import { departuresFrom, type Departure } from './departures'
@@ -21,14 +20,9 @@ export interface CureOptions {
 export function* cured(
   circuit: Circuit,
   findings: readonly Finding[],
-  states: AllStates,
   { plan }: CureOptions = {},
 ): Generator<number, Finding[]> {
-  const trials = new Trials(
-    circuit,
-    findings.filter((f) => f.actions === undefined),
-    states,
-  )
+  const trials = new Trials(circuit, findings)
   const found = new Map<Finding, Pick<Finding, 'culprit' | 'remedy'>>()
   const open = () => findings.filter((f) => !found.has(f))
 

@@ -1,4 +1,4 @@
-import { terminalText, typeIn } from '../../catalogue'
+import { coreName, terminalText, typeIn } from '../../catalogue'
 import { conductingPath, feedsOf, type Circuit } from '../../circuit'
 import { Rig } from '../../hypotheses'
 import type { Cable, Change, Core, End } from '../../installation'
@@ -147,7 +147,7 @@ function elsewhere(survey: Survey, cable: Cable, core: Core): Departure[] {
       return {
         what: { kind: 'core', core: { cable: cable.id, core: core.id, end }, at: at ?? '', belongs },
         command: {
-          label: `Put ${core.colour} of ${cable.label} in ${terminalText(circuit.installation, belongs)}`,
+          label: `Put ${coreName(cable, core)} in ${terminalText(circuit.installation, belongs)}`,
           changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: onTerminal(belongs) }],
         },
       }
@@ -173,7 +173,7 @@ function exchanges(cores: readonly { cable: Cable; core: Core }[]): Departure[] 
         end: of.end,
         to: onTerminal(to),
       })
-      const name = ({ cable, core }: typeof a) => `${core.colour} of ${cable.label}`
+      const name = ({ cable, core }: typeof a) => coreName(cable, core)
       return [
         {
           what: {

@@ -1,7 +1,6 @@
 import { compile, type Circuit } from '../../circuit'
 import { edited, EditError, type Command } from '../../installation'
 import { breachKey, explore, type Breach } from '../../states'
-import type { AllStates } from '../all-states'
 import { severityOf } from '../all-states'
 import { findingKey, isGrave, type Finding } from '../finding'
 import { staticFindings } from '../rules'
@@ -31,13 +30,12 @@ export class Trials {
   private readonly outcomes = new Map<string, ReadonlySet<string>>()
   private spent = 0
 
+  /** `findings` are all that are told of the installation as it is: whatever is not among them is new. */
   constructor(
     readonly circuit: Circuit,
-    rules: readonly Finding[],
-    states: AllStates,
+    findings: readonly Finding[],
   ) {
-    const broken = states.properties.flatMap((p) => p.broken.map((b) => breachKey(b.breach)))
-    this.before = new Set([...rules.map(findingKey), ...broken])
+    this.before = new Set(findings.map((f) => (isOfStates(f) ? keyOfState(f) : findingKey(f))))
   }
 
   /**

@@ -1,3 +1,4 @@
+import { coreName } from '../../catalogue'
 import type { Finding } from '../finding'
 import { moveToOwnTerminal } from './remedies'
 import { inUse, type Survey } from './survey'
@@ -30,7 +31,7 @@ export function endFindings(survey: Survey): Finding[] {
               core.colour !== 'green-yellow' &&
               core.colour !== 'bare' && {
                 proposal: {
-                  label: `Cut back ${core.colour} of ${cable.label}`,
+                  label: `Cut back ${coreName(cable, core)}`,
                   changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: { at: 'cut-back' } }],
                 },
               }),

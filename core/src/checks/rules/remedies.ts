@@ -1,3 +1,4 @@
+import { coreName } from '../../catalogue'
 import { EARTH, LINE, NEUTRAL } from '../../circuit'
 import type { Cable, Change, Colour, Command, Core, End } from '../../installation'
 import { inUse, type Landed, type Survey } from './survey'
@@ -193,7 +194,7 @@ export function moveToOwnTerminal(survey: Survey, { cable, core, end, terminal }
   if (legend === undefined) return undefined
   const added = newTerminal(survey, centre, legend)
   return {
-    label: `Give ${core.colour} of ${cable.label} a terminal of its own`,
+    label: `Give ${coreName(cable, core)} a terminal of its own`,
     changes: [
       added.change,
       { do: 'put', in: 'links', value: { id: freeLinkId(survey), kind: 'fitted', between: [terminal, added.ref] } },

@@ -1,0 +1,79 @@
+import { check, isGrave } from '../checks'
+import { compile } from '../circuit'
+import { findingText } from '../wording'
+import { planBriefSchema, planSystem } from '.'
+
+const heating = (...names: string[]) => names.map((name) => ({ kind: 'heating', name }))
+const hotWater = { kind: 'hot-water', name: 'Hot water' }
+const towels = { kind: 'towel-rails', name: 'Towel rails' }
+
+describe('a brief', () => {
+  it.each([
+    ['an unvented cylinder', { scheme: 'two-port', circuits: [...heating('House'), hotWater], cylinder: 'unvented' }],
+    [
+      'towel rails beside priority',
+      { scheme: 'hot-water-priority', circuits: [...heating('House'), towels, hotWater] },
+    ],
+    [
+      'a smart receiver with three zones',
+      { scheme: 'smart-receiver', circuits: [...heating('Hall', 'Loft', 'Den'), hotWater] },
+    ],
+    [
+      'a smart receiver, two calls and an unvented cylinder',
+      {
+        scheme: 'smart-receiver',
+        circuits: [...heating('House'), hotWater],
+        boiler: 'two-calls',
+        cylinder: 'unvented',
+      },
+    ],
+    ['towel rails and hot water alone', { scheme: 'two-port', circuits: [towels, hotWater] }],
+    [
+      'a zone for later, a pump beside the call',
+      {
+        scheme: 'more-zones',
+        circuits: [...heating('House'), { kind: 'later', name: 'Annexe' }, hotWater],
+        boiler: 'pump-beside',
+      },
+    ],
+  ])('can combine %s, and what is laid out does what is asked in every state', (_, brief) => {
+    const circuit = compile(planSystem(planBriefSchema.parse(brief), 'combined', 'Combined'))
+    const { findings, states } = check(circuit)
+    expect(findings.filter(isGrave).map((f) => findingText(circuit, f).title)).toEqual([])
+    expect(states.complete).toBe(true)
+    expect(states.table.every((row) => row.right)).toBe(true)
+  })
+
+  it.each([
+    [
+      { scheme: 'two-port', circuits: heating('A'), cylinder: 'unvented' },
+      'cylinder: an unvented cylinder needs a hot water circuit',
+    ],
+    [
+      { scheme: 'mid-position', circuits: [...heating('A'), hotWater], cylinder: 'unvented' },
+      'cylinder: Mid-position is laid out in one way only: leave the cylinder out',
+    ],
+    [
+      { scheme: 'smart-receiver', circuits: [...heating('A'), towels] },
+      'control: towel rails need a channel of their own, and a smart receiver has two: take a programmer',
+    ],
+    [
+      { scheme: 'hot-water-priority', circuits: [...heating('A'), hotWater], boiler: 'switched-live' },
+      'boiler: hot-water priority needs a boiler with two calls',
+    ],
+    [
+      { scheme: 'two-port', circuits: heating('A'), solar: true },
+      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals',
+    ],
+    [
+      { scheme: 'two-port', circuits: [{ kind: 'heating', name: 'A', floor: 2 }] },
+      'circuits.0: a circuit cannot say "floor": it says kind, name',
+    ],
+    [{ scheme: 'solar', circuits: heating('A') }, /^scheme: the scheme is two-port, /],
+    [{ scheme: 'two-port', circuits: heating('A', 'a') }, 'circuits.1.name: "a" is there twice'],
+  ])('is refused where it cannot be laid out or is not known, with field and reason: %#', (brief, expected) => {
+    const read = planBriefSchema.safeParse(brief)
+    const said = (read.error?.issues ?? []).map((i) => `${i.path.join('.')}: ${i.message}`)
+    expect(said).toContainEqual(typeof expected === 'string' ? expected : expect.stringMatching(expected))
+  })
+})
