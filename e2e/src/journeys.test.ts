@@ -128,6 +128,39 @@ describe('trace, on the healthy demo job', () => {
 })
 
 describe('a new job', () => {
+  it('for a fault begins at the hunt; of wiring that nobody has seen the check says just that', async () => {
+    page = await stage.open('/jobs/new')
+    await page.locator('#site').fill('8 Saltmarsh Terrace, Collinmere')
+    await page.locator('::-p-aria([name="Make the job and lay out its wiring"][role="button"])').click()
+    await page.waitForSelector('.next-card .answer')
+    expect(new URL(page.url()).pathname).toMatch(/\/hunt$/)
+    await page.locator('.journey a ::-p-text(Checks)').click()
+    await says('.verdict', 'Assumed standard wiring: nobody has looked yet')
+    await says('.verdict', 'states looked at')
+    await says('[data-property="water-moves"]', 'on pipes that are assumed')
+    await page.locator('.verdict a ::-p-text(Start the hunt)').click()
+    await page.waitForSelector('.next-card .answer')
+  })
+
+  it('combines circuits, cylinder, control and boiler, and says of what cannot be why', async () => {
+    page = await stage.open('/jobs/new')
+    await page.locator('#site').fill('Tide Mill, Ennerdock')
+    await page.locator('label[for="kind-new-system"]').click()
+    await page.select('#cylinder', 'unvented')
+    await page.select('#boiler', 'two-calls')
+    await page.locator('[aria-label="Remove circuit 2"]').click()
+    const make = '::-p-aria([name="Make the job and lay out its wiring"][role="button"])'
+    await page.locator(make).click()
+    await says('.brief-form', 'an unvented cylinder needs a hot water circuit')
+    await page.locator('.btn ::-p-text(Add a circuit)').click()
+    await page.select('[aria-label="Circuit 2 kind"]', 'hot-water')
+    await page.locator('[aria-label="Circuit 2 name"]').fill('Hot water')
+    await page.locator(make).click()
+    await says('.verdict', 'No defect found in the wiring as planned')
+    await says('.plan', 'High limit')
+    await says('.plan', 'Priority valve')
+  })
+
   it('goes from brief to plan, check and trace', async () => {
     page = await stage.open('/')
     await page.locator('a ::-p-text(New job)').click()
@@ -138,7 +171,7 @@ describe('a new job', () => {
     await page.locator('.btn ::-p-text(Add a circuit)').click()
     await page.locator('[aria-label="Circuit 3 name"]').fill('Upstairs')
     await page.locator('::-p-aria([name="Make the job and lay out its wiring"][role="button"])').click()
-    await says('.verdict', 'No defect found in the wiring as recorded')
+    await says('.verdict', 'No defect found in the wiring as planned')
     expect(await page.$$eval('.schedule tbody tr', (rows) => rows.length)).toBeGreaterThan(60)
     await page.locator('.btn ::-p-text(Keep as planned)').click()
     await says('.plan', 'Kept as planned')

@@ -216,7 +216,7 @@ export const pairInput = (id: string, label: string, from: string): Load => ({
   volts: 24,
   withstands: boardWithstands,
   failures: [
-    openCircuit('no answer to a call', 1, makers),
+    openCircuit(`no answer to the ${label}`, 1, makers),
     heldCalling(`${label} stuck: calls by itself`, 0.5, makers),
   ],
 })

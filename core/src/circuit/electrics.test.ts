@@ -290,7 +290,7 @@ describe('cables that lead nowhere', () => {
           id: colour,
           colour,
           areaMm2: 0.75,
-          ends: [{ at: 'loose' }, { at: 'unknown' }],
+          ends: [{ at: 'loose' }, { at: 'cut-back' }],
         })),
       })
     const circuit = compile(doc)

@@ -24,9 +24,9 @@ export interface DiodePort {
 
 /** Diodes that are whole and lie between two nets just now on which something else hangs too. */
 export function diodePorts(network: Network, state: CircuitState): DiodePort[] {
-  const { circuit, nets, row } = network
+  const { circuit, nets, row, apart } = network
   const held = new Set(network.branches.flatMap(({ a, b }) => [nets.netOf[a], nets.netOf[b]]))
-  const leadsOn = (net: number) => row[net] < 0 || held.has(net)
+  const leadsOn = (net: number) => !apart[net] && (row[net] < 0 || held.has(net))
   return circuit.diodes.flatMap(({ anode, cathode, ohms }, diode): DiodePort[] => {
     const port = { diode, anode: nets.netOf[anode], cathode: nets.netOf[cathode], ohms }
     if (port.anode === port.cathode || state.openDiodes[diode] || state.shortedDiodes[diode]) return []

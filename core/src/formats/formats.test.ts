@@ -75,7 +75,11 @@ describe('formats', () => {
       (csv) => csv.replace('wc.1,', 'wc.999,'),
       /^line 2, end_2: there is no terminal "wc.999"/,
     ],
-    ['a colour that is none', (csv) => csv.replace(',brown,brown,', ',brown,pink,'), /^line 2, colour: Invalid/],
+    [
+      'a colour that is none',
+      (csv) => csv.replace(',brown,brown,', ',brown,pink,'),
+      /^line 2, colour: "brown", .* or "bare" is expected, not the text "pink"/,
+    ],
     ['a column left out', (csv) => csv.replace('colour,', 'color,'), /^line 1, colour: this column is missing/],
     ['a number that is none', (csv) => csv.replace(',0.75,', ',thick,'), /^line 2, area_mm2: /],
     [

@@ -23,7 +23,7 @@ describe('what is wrong with a document', () => {
     [(d) => (d.supply.frequency = 55), 'supply.frequency: has none of the forms it may have: the number 55'],
     [
       (d) => (d.provenance = 'guessed'),
-      'provenance: "assumed" or "planned" or "seen" or "tested" is expected, not the text "guessed"',
+      'provenance: "assumed", "planned", "seen" or "tested" is expected, not the text "guessed"',
     ],
     [(d) => (d.devices = {}), 'devices: a list is expected, not an object'],
     [(d) => (d.supply.volts = 900), 'supply.volts: at most 400 is expected, not the number 900'],

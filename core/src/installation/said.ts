@@ -24,8 +24,10 @@ const kinds: Record<string, string> = {
   date: 'a date',
 }
 
-const listed = (values: readonly unknown[]): string =>
-  values.map((v) => (typeof v === 'string' ? quoted(v) : String(v))).join(' or ')
+function listed(values: readonly unknown[]): string {
+  const words = values.map((v) => (typeof v === 'string' ? quoted(v) : String(v)))
+  return words.length < 2 ? words.join() : `${words.slice(0, -1).join(', ')} or ${words[words.length - 1]}`
+}
 
 const sizes: Record<string, (n: unknown) => string> = {
   string: (n) => `${String(n)} character${n === 1 ? '' : 's'}`,

@@ -54,7 +54,7 @@ describe('a brief', () => {
       'cylinder: Mid-position is laid out in one way only: leave the cylinder out',
     ],
     [
-      { scheme: 'smart-receiver', circuits: [...heating('A'), towels] },
+      { scheme: 'two-port', circuits: [...heating('A'), towels], control: 'smart-receiver' },
       'control: towel rails need a channel of their own, and a smart receiver has two: take a programmer',
     ],
     [

@@ -75,7 +75,7 @@ export const schemes = {
   'smart-receiver': {
     name: 'Two-port, smart receiver',
     about: 'a wireless receiver times hot water and controls heating; further zones have programmable thermostats',
-    takes: { ...byTwoPort, heating: [1, 8] },
+    takes: { ...byTwoPort, heating: [1, 8], 'towel-rails': [0, 0] },
     fitted: { cylinder: 'vented', control: 'smart-receiver', boiler: 'pump-beside' },
   },
   'hot-water-priority': {
