@@ -207,6 +207,24 @@ describe('check', () => {
     expect(found.flatMap((f) => f.proposal?.changes ?? []).filter((c) => c.do === 'core')).toEqual([])
   })
 
+  it('says of each finding just what is so of it', () => {
+    const sleeved = installationOf('two-port-heating-hot-water')
+    coreOf(sleeved, 'pump-cable', 'green-yellow').sleeve = 'black'
+    const circuit = compile(sleeved)
+    expect(staticFindings(circuit).map((f) => findingText(circuit, f).title)).toContain(
+      'green-yellow (sleeved black) of Pump cable is earth and wears a sleeve of another colour',
+    )
+    expect(
+      titles((d) => {
+        d.links.push({ id: 'both', kind: 'fitted', between: ['transformer.V', 'transformer.C'] })
+      }, 'low-voltage'),
+    ).toContain('Both sides of a transformer meet')
+    // Under priority the normally open valve is not driven: heating warms although hot water goes first.
+    expect(titles((d) => loosenCore(d, 'priority-valve-lead', 'brown', 1), 'hot-water-priority')).toContain(
+      'Downstairs warms while it has to wait',
+    )
+  })
+
   it('says where the water goes that does not go where it is wanted', () => {
     const doc = installationOf('three-wire-diverter')
     // The two outlets are piped the wrong way round.

@@ -76,8 +76,8 @@ export interface Finding {
   actions?: string[]
   /** Of a counterexample: did it show in the simulation with the times that parts really take? */
   reproduced?: boolean
-  /** Of a property of the states: what exactly is missing. */
-  detail?: BreachDetail
+  /** What exactly is wrong, where one sentence would not be true of all cases. */
+  detail?: BreachDetail | 'sleeved-earth'
   /** What might cure it: not yet tried, and never offered as it is. */
   proposal?: Command
   /** What cures it with one press: tried, it removes the finding and brings nothing of the upper two severities. */

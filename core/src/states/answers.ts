@@ -4,6 +4,8 @@ import { damageKey, type DamageState } from '../simulation'
 /** What the electrical answer for one state of the contacts says that matters here. */
 export interface Answer {
   short: boolean
+  /** Of the mains: line joined to neutral or earth. */
+  mainsShort: boolean
   /** Is a terminal that must stay at extra-low voltage joined to the mains' line? The first such atom, else −1. */
   mainsAt: number
   /** Per load: 0 below its drop-out, 1 between, 2 from its pull-in. */
@@ -62,8 +64,10 @@ export class Answers {
       held[i] = !damage.openLoads[i] && electrics.loadMeans[i] >= holdsOn ? 1 : 0
       if (v > withstands && !damage.openLoads[i]) burnt = i
     })
+    const mainsShort = shortCircuit(circuit, electrics.nets)
     return {
-      short: shortCircuit(circuit, electrics.nets) || secondariesShorted(circuit, electrics),
+      short: mainsShort || secondariesShorted(circuit, electrics),
+      mainsShort,
       mainsAt: this.extraLow.find((atom) => poles[netOf[atom]] & LINE) ?? -1,
       volts,
       held,

@@ -167,6 +167,9 @@ export class Machine implements Stands, Waters {
   get short(): boolean {
     return this.now.short
   }
+  get mainsShort(): boolean {
+    return this.now.mainsShort
+  }
   /** An extra-low-voltage terminal that is joined to the mains' line just now. */
   get mainsAt(): number {
     return this.now.mainsAt

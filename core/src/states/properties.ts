@@ -32,10 +32,19 @@ export const properties = [
 export type PropertyId = (typeof properties)[number]
 
 /**
- * What exactly is missing: of a demand, its open circuit, its call, or both; of water, whether none moves at all, or some does
- * and goes elsewhere.
+ * What exactly is wrong: of a demand, its circuit, its call, or both; of water, whether none moves at all, or some does and goes
+ * elsewhere; of a circuit that warms, that it has to wait for another; of a short, that it is behind a transformer; of an input,
+ * that it is under more volts than it withstands.
  */
-export type BreachDetail = 'circuit-shut' | 'not-called' | 'shut-and-not-called' | 'water-still' | 'water-elsewhere'
+export type BreachDetail =
+  | 'circuit-shut'
+  | 'not-called'
+  | 'shut-and-not-called'
+  | 'water-still'
+  | 'water-elsewhere'
+  | 'has-to-wait'
+  | 'secondary-short'
+  | 'over-volts'
 
 /** One thing broken in one state: what, and of whom. */
 export interface Breach {
@@ -155,7 +164,9 @@ function uncalledHeat(at: Judgeable, asked: readonly Demand[], judgeService: boo
     const { id } = circuit.devices[circuit.water.emitters[e].device].device
     const owners = demands.filter((d) => d.circuit.emitters?.includes(id))
     if (owners.length === 0 || owners.some((d) => allowed.has(d.id))) return []
-    return [breach('no-heat-without-demand', { demands: [owners[0].id], devices: [id] })]
+    const waits = owners.some((d) => asked.includes(d))
+    const of = { demands: [owners[0].id], devices: [id] }
+    return [breach('no-heat-without-demand', waits ? { ...of, detail: 'has-to-wait' } : of)]
   })
 }
 
@@ -218,20 +229,22 @@ const joined = ({ netOf }: Nets, a: number, b: number): boolean => netOf[a] === 
 /** What must never be, in a state on the way as well. */
 export function transientBreaches(
   circuit: Circuit,
-  at: { short: boolean; mainsAt: number; burnt: number },
+  at: { short: boolean; mainsShort: boolean; mainsAt: number; burnt: number },
   looked: Looked = () => undefined,
 ): Breach[] {
   const found: Breach[] = []
   if (circuit.sources.length > 0) looked('no-short')
   if (hasExtraLow(circuit)) looked('extra-low-stays-low')
-  if (at.short) found.push(breach('no-short'))
+  if (at.short) found.push(breach('no-short', at.mainsShort ? {} : { detail: 'secondary-short' }))
   if (at.mainsAt >= 0) {
     const { ref, owner } = circuit.atoms[at.mainsAt]
     found.push(breach('extra-low-stays-low', { devices: [owner], terminals: [ref] }))
   } else if (at.burnt >= 0) {
     const { device, a } = circuit.loads[at.burnt]
     const { id } = circuit.devices[device].device
-    found.push(breach('extra-low-stays-low', { devices: [id], terminals: [circuit.atoms[a].ref] }))
+    found.push(
+      breach('extra-low-stays-low', { devices: [id], terminals: [circuit.atoms[a].ref], detail: 'over-volts' }),
+    )
   }
   return found
 }

@@ -106,17 +106,17 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   }),
   'line-neutral-joined': (w) => ({
     title: 'Line joined to neutral or earth',
-    reason: 'With every control at rest: the fuse opens as power goes on.',
+    reason: 'With every control at rest: the fuse or breaker opens as power goes on.',
     remedy: w.terminals ? `Look at ${w.terminals}.` : 'Follow the live path in Trace.',
   }),
   'line-neutral-swapped': (w) => ({
     title: `Line and neutral swapped at ${w.device}`,
-    reason: 'Its switches would break the neutral and leave it live.',
+    reason: 'Line stands where neutral is expected: whoever works on it takes the wrong one for dead.',
     remedy: 'Exchange the two conductors, after finding out at which end they crossed.',
   }),
   'mains-on-extra-low': (w) => ({
     title: `Mains on ${w.terminal}`,
-    reason: 'An extra-low-voltage terminal: its board burns, and what it leads to is live.',
+    reason: 'An extra-low-voltage terminal: its board can burn, and what it leads to is live.',
     remedy: 'Take the conductor off. Test what stood under mains before it is used again.',
   }),
   'extra-low-beside-mains': (w) => ({
@@ -129,11 +129,18 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
     reason: 'Two transformers never share a wire: one drives the other, and isolating one leaves its primary live.',
     remedy: 'Keep their circuits apart.',
   }),
-  'green-yellow-misused': (w) => ({
-    title: `${w.core} is used for something other than earth`,
-    reason: 'The next person will take it for earth.',
-    remedy: 'Bring another conductor. Green-yellow is never sleeved into something else.',
-  }),
+  'green-yellow-misused': (w, { detail }) =>
+    detail === 'sleeved-earth'
+      ? {
+          title: `${w.core} is earth and wears a sleeve of another colour`,
+          reason: 'The next person will take it for what the sleeve says.',
+          remedy: 'Take the sleeve off, after testing that it is earth.',
+        }
+      : {
+          title: `${w.core} is used for something other than earth`,
+          reason: 'The next person will take it for earth.',
+          remedy: 'Bring another conductor. Green-yellow is never sleeved into something else.',
+        },
   'switched-not-identified': (w) => ({
     title: `${w.core} does what its colour does not say`,
     reason: 'Colours prove nothing; without a sleeve they mislead.',
@@ -161,7 +168,7 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   }),
   'more-than-ways': (w) => ({
     title: `${w.figure} in ${w.terminal}, which takes ${w.limit}`,
-    reason: 'One of them works loose, or is not clamped at all.',
+    reason: 'One of them may work loose, or not be clamped at all.',
     remedy: 'Give one of them a terminal of its own, linked to this one.',
   }),
   'end-not-found': (w) => ({
@@ -171,12 +178,12 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   }),
   'load-over-fuse': (w) => ({
     title: `${w.figure} behind ${w.device}, fused at ${w.limit}`,
-    reason: 'With everything on the fuse opens.',
+    reason: 'With everything on the fuse can open.',
     remedy: 'Divide the load, or have it fed from its own circuit.',
   }),
   'fuse-over-cable': (w) => ({
     title: `${w.core} behind a fuse of ${w.figure}; it carries ${w.limit}`,
-    reason: 'It would burn before the fuse opens.',
+    reason: 'Overloaded, it could burn before the fuse opens.',
     remedy: 'Fit a smaller fuse before it, or a larger conductor.',
   }),
   'contact-over-rating': (w) => ({
@@ -186,7 +193,7 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   }),
   'transformer-overloaded': (w) => ({
     title: `${w.figure} on ${w.device}, made for ${w.limit}`,
-    reason: 'Its voltage sinks with everything on, and its fuse or winding goes.',
+    reason: 'With everything on its voltage sinks, and its fuse or winding may go.',
     remedy: 'A larger transformer, or a second one with its own valves.',
   }),
   'borrowed-neutral': (w) => ({
@@ -200,13 +207,13 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
     remedy: 'Bring the conductor it should switch, or take the other one off.',
   }),
   'second-supply': (w) => ({
-    title: `Two points of isolation: ${w.devices}`,
-    reason: 'Switching one off leaves the other live.',
-    remedy: 'Label both at the wiring centre; isolate both.',
+    title: `More than one point of isolation: ${w.devices}`,
+    reason: 'Switching one off leaves what the others feed live.',
+    remedy: 'Label each at the wiring centre; isolate every one.',
   }),
   'pump-beside-its-output': (w) => ({
     title: `${w.device} is not on the boiler's pump output`,
-    reason: 'The boiler cannot run it on after a call, and its heat has nowhere to go.',
+    reason: 'The boiler cannot run it on after a call to carry its heat off.',
     remedy: 'Feed it from the pump output.',
   }),
   'limit-not-in-series': (w) => ({
@@ -221,17 +228,20 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   }),
   'no-bypass': (w) => ({
     title: `${w.device} has no way when every circuit is shut`,
-    reason: 'It runs against closed valves, in overrun for minutes.',
+    reason: 'With every valve shut, as in an overrun, it runs against closed valves.',
     remedy: 'Fit an automatic bypass, or leave one radiator open.',
   }),
-  'no-short': () => ({
-    title: 'Line meets neutral or earth',
-    reason: 'On the way there the fuse blows.',
+  'no-short': (_, { detail }) => ({
+    title: detail === 'secondary-short' ? 'Both sides of a transformer meet' : 'Line meets neutral or earth',
+    reason:
+      detail === 'secondary-short'
+        ? 'Its fuse opens, or its winding overheats.'
+        : 'The fuse or breaker opens as soon as it comes to that.',
     remedy: 'Play it back in Trace and follow the live path.',
   }),
-  'extra-low-stays-low': (w) => ({
-    title: `Mains reaches ${w.terminal}`,
-    reason: 'An extra-low-voltage terminal: what hangs on it burns.',
+  'extra-low-stays-low': (w, { detail }) => ({
+    title: detail === 'over-volts' ? `More volts at ${w.terminal} than it withstands` : `Mains reaches ${w.terminal}`,
+    reason: 'An extra-low-voltage terminal: what hangs on it can burn.',
     remedy: playedBack,
   }),
   'no-call-without-demand': (w) => ({
@@ -265,8 +275,8 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
   },
   isolates: (w) => ({
     title: `${w.terminal} stays live when ${w.device} is switched off`,
-    reason: 'Another supply passes it.',
-    remedy: 'Find where the two supplies meet, and part them.',
+    reason: 'Something feeds it past that switch.',
+    remedy: 'Find where another supply meets it, and part the two.',
   }),
   'demand-served': (w, { detail }) => ({
     title:
@@ -278,14 +288,15 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
     reason: 'The demand is wanted, and nothing comes of it.',
     remedy: played,
   }),
-  'no-heat-without-demand': (w) => ({
-    title: `${w.demands} warms without being wanted`,
+  'no-heat-without-demand': (w, { detail }) => ({
+    title:
+      detail === 'has-to-wait' ? `${w.demands} warms while it has to wait` : `${w.demands} warms without being wanted`,
     reason: `Hot water goes through ${w.devices}.`,
     remedy: playedBack,
   }),
   'valves-rest': (w) => ({
     title: `${w.device} stands open with nobody wanting it`,
-    reason: 'Its motor is fed for ever, and its circuit warms whenever the boiler runs.',
+    reason: 'Its circuit warms whenever the boiler runs.',
     remedy: playedBack,
   }),
   settles: () => ({
@@ -388,19 +399,20 @@ export function shortVerdictText({ findings, known }: Judged): string {
   return known && nobodyLooked(known) ? 'Nobody has looked' : 'No defect found'
 }
 
-/** What a verdict speaks of: findings, and what they rest on. */
+/** What a verdict speaks of: findings, what they rest on, and whether all states were looked at. */
 interface Judged {
   findings: readonly Finding[]
   known?: Known
+  states?: AllStates
 }
 
 /** The verdict in one sentence. Never more than that nothing was found; of what nobody has looked at, not even that. */
-export function verdictText({ findings, known }: Judged): string {
+export function verdictText({ findings, known, states }: Judged): string {
   const grave = findings.filter(isGrave).length
   if (grave > 0) return `${grave} defect${grave === 1 ? '' : 's'} found in ${wiringWords(known)}`
   if (known && nobodyLooked(known)) return 'Assumed standard wiring: nobody has looked yet'
   if (known?.gaps.some((g) => g.gap === 'no-demands')) return 'No rule broken; no demand recorded to judge by'
-  return `No defect found in ${wiringWords(known)}`
+  return `No defect found in ${wiringWords(known)}${states && !states.complete ? ', as far as it was looked at' : ''}`
 }
 
 const grouped = (n: number) => String(n).replace(/\B(?=(\d{3})+$)/g, '\u00a0')

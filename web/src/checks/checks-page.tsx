@@ -73,7 +73,7 @@ export function ChecksPage() {
             <div className="says">
               {verdict.stopped
                 ? 'Stopped before all states were looked at'
-                : verdictText({ findings: standing, known: verdict.known })}
+                : verdictText({ findings: standing, known: verdict.known, states: verdict.states })}
             </div>
           )}
           {verdict.known && <div className="basis">{basisText(verdict.known, verdict.states)}</div>}

@@ -105,7 +105,7 @@ function Verdict({ installation, job }: { installation: Installation; job: strin
       aria-label="Verdict of the check"
     >
       <div>
-        <div className="says">{verdictText({ findings, known })}</div>
+        <div className="says">{verdictText({ findings, known, states })}</div>
         <div>{basisText(known, states)}</div>
       </div>
       <span />

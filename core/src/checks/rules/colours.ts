@@ -27,7 +27,12 @@ export function colourFindings(survey: Survey): Finding[] {
       const at = { terminals: [], devices: [], cores: [{ cable: cable.id, core: core.id }] }
       const earth = survey.isEarth(atom)
       if (earthColoured(core.colour) && (!earth || core.sleeve))
-        findings.push({ rule: 'green-yellow-misused', severity: 'danger', ...at })
+        findings.push({
+          rule: 'green-yellow-misused',
+          severity: 'danger',
+          ...at,
+          ...(earth && { detail: 'sleeved-earth' as const }),
+        })
       const says = neutralOf(cable)
       // What is or looks like earth is never sleeved into something else, nor anything into earth.
       if (earth || earthColoured(core.colour)) continue
