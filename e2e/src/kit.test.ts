@@ -25,7 +25,7 @@ describe('Kit', () => {
     await page.locator('.shelves li a').click()
     await says('h1', 'mid-position')
     expect(await page.$$eval('.contacts svg', (s) => s.length)).toBe(4)
-    await says('.kit-sheet', 'about 2.47 kΩ')
+    await says('.kit-sheet', 'about 2.27 kΩ')
     // Symptoms are worked out in the worker.
     await says('[data-fault="valve.s2.never-operates"]', 'Boiler not called')
     await page.locator('[data-fault="valve.s2.never-operates"] a').click()

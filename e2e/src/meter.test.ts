@@ -134,6 +134,7 @@ describe('another scheme', () => {
   it('is chosen in the brief, planned, checked and traced', async () => {
     page = await stage.open('/jobs/new')
     await page.locator('#site').fill('5 Weir Bank, Tolmere')
+    await page.locator('label[for="kind-new-system"]').click()
     await page.select('#scheme', 'mid-position')
     await page.locator('button[type=submit]').click()
     await page.waitForFunction(() => /\/jobs\/[^/]+\/(plan|trace|brief)/.test(location.pathname))

@@ -3,10 +3,14 @@ import { typeDirectory } from '../catalogue'
 import { compile } from '../circuit'
 import { netlist, wiringCentreSvg } from '../formats'
 import { Simulation } from '../simulation'
-import { DocumentError, parseInstallation, quoted } from '.'
+import { parseInstallation, quoted, type DocumentError } from '.'
 
-const said = (spoil: (doc: Record<string, any>) => void): string[] => {
-  const doc = installationOf('two-port-heating') as Record<string, any>
+/** A document before it is parsed: anything may be anywhere. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- what is spoilt has no type any more
+type Unparsed = Record<string, any>
+
+const said = (spoil: (doc: Unparsed) => void): string[] => {
+  const doc = installationOf('two-port-heating') as Unparsed
   spoil(doc)
   try {
     parseInstallation(JSON.parse(JSON.stringify(doc)), typeDirectory)
@@ -17,7 +21,7 @@ const said = (spoil: (doc: Record<string, any>) => void): string[] => {
 }
 
 describe('what is wrong with a document', () => {
-  it.each<[(doc: Record<string, any>) => void, string]>([
+  it.each<[(doc: Unparsed) => void, string]>([
     [(d) => (d.name = 7), 'name: a text is expected, not the number 7'],
     [(d) => delete d.supply, 'supply: is missing: an object is expected'],
     [(d) => (d.supply.frequency = 55), 'supply.frequency: has none of the forms it may have: the number 55'],

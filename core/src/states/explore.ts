@@ -147,7 +147,7 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
     enter(-1, null)
     machine.load(states[0])
   }
-  note(0, transientBreaches(circuit, machine, looked))
+  note(0, transientBreaches(circuit, machine.answer, looked))
   let settled = 0
   let at = 0
   for (; at < states.length && states.length < most && !enough; at++) {
@@ -155,11 +155,11 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
     const state = states[at]
     machine.load(state)
     // Behind a short or a burnt board the installation is another one.
-    if (machine.short || machine.burnt >= 0) continue
+    if (machine.answer.short || machine.answer.burnt >= 0) continue
     const step = (happening: Happening, act: () => void) => {
       machine.load(state)
       act()
-      const passed = () => note(at, transientBreaches(circuit, machine, looked), happening)
+      const passed = () => note(at, transientBreaches(circuit, machine.answer, looked), happening)
       if (!machine.follow(passed)) note(at, [unsettled], happening)
       const next = enter(at, happening)
       if (happening.what !== 'input' && happening.what !== 'phase') onward[at].push(next)

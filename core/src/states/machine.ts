@@ -1,6 +1,5 @@
 import { type Circuit, type CircuitState, type Electrics } from '../circuit'
 import {
-  AT_TIMES,
   behaviours,
   Bus,
   checkOf,
@@ -20,6 +19,7 @@ import { flowsOf } from '../water'
 import type { Stands, Waters } from '../trace'
 import { Answers, MIDDLE, WORKING, type Answer } from './answers'
 import { inputsOf, type Input } from './inputs'
+import { Misses } from './misses'
 import { PENDING, slotsOf, type Slot } from './slots'
 
 /**
@@ -56,9 +56,7 @@ export class Machine implements Stands, Waters {
   private readonly warm: Check[]
   private known: Float64Array | undefined
   private readonly answers: Answers
-  /** Contacts that make at times only, and of every contact, whether it misses this time. */
-  private readonly atTimes: number[]
-  private readonly missing: Uint8Array
+  private readonly misses: Misses
   private now!: Answer
   private readonly text: Uint8Array
   private readonly dead: string
@@ -75,8 +73,7 @@ export class Machine implements Stands, Waters {
     for (const { leaves, beside } of this.inputs)
       for (const leaf of leaves) if (beside && leaf.kind === 'sensor') this.sensing[leaf.sensor] = beside.asks ? 1 : 0
     this.closed = new Uint8Array(circuit.contacts.length)
-    this.missing = new Uint8Array(circuit.contacts.length)
-    this.atTimes = circuit.contacts.flatMap((_, i) => (this.damage.heldContacts[i] === AT_TIMES ? [i] : []))
+    this.misses = new Misses(circuit, this.damage)
     this.energised = new Uint8Array(circuit.loads.length)
     this.supplied = new Uint8Array(circuit.loads.length)
     this.working = new Uint8Array(circuit.loads.length)
@@ -106,7 +103,7 @@ export class Machine implements Stands, Waters {
         values: this.values,
         sensing: this.sensing,
         closed: this.closed,
-        missing: this.missing,
+        missing: this.misses.missing,
         energised: this.energised,
         working: this.working,
         travel: this.travel,
@@ -164,19 +161,9 @@ export class Machine implements Stands, Waters {
   phase(behaviour: number): BehaviourState {
     return this.phases[behaviour]
   }
-  get short(): boolean {
-    return this.now.short
-  }
-  get mainsShort(): boolean {
-    return this.now.mainsShort
-  }
-  /** An extra-low-voltage terminal that is joined to the mains' line just now. */
-  get mainsAt(): number {
-    return this.now.mainsAt
-  }
-  /** A load under more volts than it withstands. */
-  get burnt(): number {
-    return this.now.burnt
+  /** The electrical answer for how contacts stand. */
+  get answer(): Answer {
+    return this.now
   }
   /** The state of everything that decides joins, as it stands. */
   get joins(): CircuitState {
@@ -194,8 +181,8 @@ export class Machine implements Stands, Waters {
     const due: number[] = []
     for (let i = 0; i < contacts.length; i++) {
       const held = this.damage.heldContacts[i]
-      const asked = this.missing[i] === 0 && this.checks[i](this.view) !== contacts[i].inverted
-      const wanted = held === 0 || held === 1 ? held : asked ? 1 : 0
+      const makes = this.misses.missing[i] === 0 && this.asked(i)
+      const wanted = held === 0 || held === 1 ? held : makes ? 1 : 0
       if (wanted !== this.closed[i]) due.push(i)
     }
     if (due.length < 2) return due
@@ -212,16 +199,19 @@ export class Machine implements Stands, Waters {
     this.closed[contact] = 1 - this.closed[contact]
     this.react()
   }
+  private asked(contact: number): boolean {
+    return this.checks[contact](this.view) !== this.circuit.contacts[contact].inverted
+  }
   get makesAtTimes(): boolean {
-    return this.atTimes.length > 0
+    return this.misses.any
   }
   /** May this contact, which is due, fail to make this time? */
   mayMiss(contact: number): boolean {
-    return this.closed[contact] === 0 && this.damage.heldContacts[contact] === AT_TIMES
+    return this.closed[contact] === 0 && this.misses.has(contact)
   }
   /** It does not make this time; it may the next time it is asked. */
   missContact(contact: number): void {
-    this.missing[contact] = 1
+    this.misses.missing[contact] = 1
     this.react()
   }
   /** Valves on their way. */
@@ -282,7 +272,7 @@ export class Machine implements Stands, Waters {
   follow(passed: () => void): boolean {
     for (let n = 0; n < 400; n++) {
       passed()
-      if (this.short || this.burnt >= 0) return true
+      if (this.now.short || this.now.burnt >= 0) return true
       const due = this.dueContacts()
       if (due.length > 1 || (due.length === 1 && this.mayMiss(due[0]))) return true
       if (due.length === 1) {
@@ -324,7 +314,7 @@ export class Machine implements Stands, Waters {
       else if (under.length > 0) this.deliver(under[0])
       else if (pending.length > 0) this.expire(pending[0])
       else return true
-      if (this.short) return true
+      if (this.now.short) return true
     }
     return false
   }
@@ -356,8 +346,7 @@ export class Machine implements Stands, Waters {
     if (this.now.electrics) this.updateBus(this.now.electrics)
     this.waterMoved()
     this.updateBehaviours()
-    for (const i of this.atTimes)
-      if (this.checks[i](this.view) === this.circuit.contacts[i].inverted) this.missing[i] = 0
+    this.misses.forget((contact) => this.asked(contact))
   }
 
   private updateLoads(): void {

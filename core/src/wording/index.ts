@@ -1,5 +1,7 @@
 export * from './hunt'
-export * from './findings'
+export { coreText, demandText, findingText, severityWords, type FindingText } from './findings'
+export * from './culprits'
+export * from './verdicts'
 export * from './events'
 export * from './names'
 export * from './readings'
