@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import type { Alike } from './alike'
-import type { Broken, Happening } from './explore'
+import type { Broken, Happening } from './happenings'
 import type { Input } from './inputs'
 import { breachKey, type Breach } from './properties'
 

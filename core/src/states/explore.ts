@@ -3,6 +3,7 @@ import type { DamageState } from '../simulation'
 import { circuitKnown, circuitOpen, wanted } from '../trace'
 import { alikeZones, type Alike } from './alike'
 import { inEveryZone } from './exchange'
+import type { Broken, Happening } from './happenings'
 import { Machine } from './machine'
 import {
   breachKey,
@@ -12,22 +13,6 @@ import {
   type Breach,
   type PropertyId,
 } from './properties'
-
-/** What leads from one state to the next. */
-export type Happening =
-  | { what: 'input'; input: number; asks: boolean; midTravel: boolean }
-  | { what: 'contact'; contact: number }
-  /** A contact that makes at times only does not make this time. */
-  | { what: 'miss'; contact: number }
-  | { what: 'travel'; actuator: number }
-  | { what: 'message'; port: number }
-  | { what: 'phase'; behaviour: number }
-
-/** A breach and the shortest way to the first state that shows it. */
-export interface Broken {
-  breach: Breach
-  path: Happening[]
-}
 
 /** What was found in the settled states in which just these demands are wanted. */
 export interface Settled {

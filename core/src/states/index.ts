@@ -1,5 +1,6 @@
 export * from './alike'
 export * from './explore'
+export * from './happenings'
 export * from './inputs'
 export { Machine } from './machine'
 export * from './properties'

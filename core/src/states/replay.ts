@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import { formatAction, Simulation, type Action } from '../simulation'
-import type { Broken, Happening } from './explore'
+import type { Broken, Happening } from './happenings'
 import { inputActions } from './inputs'
 import { Machine } from './machine'
 import { breachKey, isolationBreaches, settledBreaches, type Breach } from './properties'
