@@ -16,7 +16,7 @@ const text = (max: number) => z.string().trim().max(max, `at most ${max} charact
 
 export const kindsOfWork = ['new-system', 'change-of-controls', 'fault'] as const
 
-export const jobBriefSchema = z.object({
+export const jobBriefSchema = z.strictObject({
   /** Where it is, as the engineer would say it. */
   site: line('the site'),
   kind: z.enum(kindsOfWork, { error: 'choose the kind of work' }),
@@ -32,7 +32,7 @@ export const jobBriefSchema = z.object({
 export type JobBrief = z.infer<typeof jobBriefSchema>
 export type JobBriefInput = z.input<typeof jobBriefSchema>
 
-const jobCoreSchema = z.object({ brief: jobBriefSchema, status: z.enum(['open', 'closed']).default('open') })
+const jobCoreSchema = z.strictObject({ brief: jobBriefSchema, status: z.enum(['open', 'closed']).default('open') })
 
 export const jobWriteSchema = jobCoreSchema.extend({
   /** The wiring as newly laid out, where what is fitted is new: written with the job or not at all. */

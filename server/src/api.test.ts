@@ -78,6 +78,26 @@ describe('jobs', () => {
     )
     expect((await call('GET', '/api/jobs/job-bad-1')).body.brief.site).toBe('Kept')
   })
+
+  it('are refused where they say what nobody would read, instead of dropping it', async () => {
+    const said = async (write: unknown) =>
+      (await call('PUT', '/api/jobs/job-odd-1', write, create)).body.errors as { field: string; reason: string }[]
+    const whole = job('Odd')
+    const { brief } = whole
+    expect(await said({ ...whole, brief: { ...brief, fitted: { ...fitted, solar: true } } })).toEqual([
+      {
+        field: 'brief.fitted',
+        reason: expect.stringMatching(/^a brief of what is fitted cannot say "solar": it says scheme/),
+      },
+    ])
+    expect(await said({ ...whole, brief: { ...brief, phone: '1' } })).toEqual([
+      { field: 'brief', reason: 'nothing is known here of "phone"' },
+    ])
+    expect(await said({ ...whole, brief: { ...brief, fitted: { ...fitted, cylinder: 'unvented' } } })).toEqual([
+      { field: 'brief.fitted.cylinder', reason: 'an unvented cylinder needs a hot water circuit' },
+    ])
+    expect((await call('GET', '/api/jobs/job-odd-1')).status).toBe(404)
+  })
 })
 
 describe('a job with its wiring', () => {

@@ -20,6 +20,26 @@ describe('a trace session', () => {
     expect(session.written).toEqual([...heatingOn, 'wait=960ms'])
   })
 
+  it('stands still once it hunts, and a link replays it to the very same moment', () => {
+    const doc = structuredClone(circuit.installation)
+    // The programmer's own line is taken through its OFF contact: relay in, clock dead, relay out, clock alive.
+    doc.cables.find((c) => c.id === 'programmer-cable')!.cores.find((k) => k.colour === 'brown')!.ends[0] = {
+      at: 'terminal',
+      terminal: 'programmer.HTG-OFF',
+    }
+    const hunts = compile(doc)
+    const session = new TraceSession(hunts, [parseAction('programmer.heating=on')])
+    for (let i = 0; i < 100; i++) session.advance(1000)
+    const { simulation } = session.rig
+    expect([simulation.hunting, session.underWay]).toEqual([true, false])
+    expect(simulation.time).toBeLessThan(10_000)
+    const again = new TraceSession(hunts, session.written.map(parseAction)).rig.simulation
+    expect([again.time, again.history]).toEqual([simulation.time, simulation.history])
+    session.act(parseAction('programmer.heating=off'))
+    session.advance(60_000)
+    expect(session.rig.simulation.hunting).toBe(false)
+  })
+
   it('lets no time pass at rest', () => {
     const session = opened()
     session.advance(5000)
