@@ -53,7 +53,9 @@ export function networkOf(circuit: Circuit, nets: Nets, state: CircuitState, pro
     const { a, b } = circuit.loads[primary]
     for (const atom of [fed, common, a, b]) degree[netOf[atom]] += 3
   })
-  const apart = islandsApart(circuit, nets, branches, transformers)
+  // A net is named by one of its atoms, and all of them lie in one island.
+  // With an instrument's leads across two nets, neither is apart from the other.
+  const apart = probe ? new Uint8Array(size) : islandsApart(circuit)
   const row = new Int32Array(size).fill(-1)
   const fixed = new Float64Array(size)
   const free: number[] = []
@@ -71,40 +73,33 @@ export function networkOf(circuit: Circuit, nets: Nets, state: CircuitState, pro
   return { circuit, nets, row, unknown: Int32Array.from(free), fixed, apart, branches, transformers, atoms }
 }
 
+const apartOf = new WeakMap<Circuit['atoms'], Uint8Array>()
+
 /**
- * Nets of islands that have no pole and in which only capacitance lies between the nets: unused cables, and cables whose ends
- * nobody has found. Hundreds of them would make a large system of equations whose answer is known: nothing drives them.
+ * Atoms that nothing can ever feed, whatever contacts do: islands without a pole in which only capacitance lies between the nets.
+ * Unused cables, and cables whose ends nobody has found. Hundreds of them would make a large system of equations whose
+ * answer is known: nothing drives them. Worked out once for a circuit, with every contact shut.
  */
-function islandsApart(
-  circuit: Circuit,
-  { netOf, poles }: Nets,
-  branches: readonly Branch[],
-  transformers: readonly number[],
-): Uint8Array {
-  const size = circuit.atoms.length
-  const island = new Int32Array(size)
-  for (let i = 0; i < size; i++) island[i] = i
+function islandsApart(circuit: Circuit): Uint8Array {
+  const before = apartOf.get(circuit.atoms)
+  if (before) return before
+  const { atoms, edges, branches, diodes, transformers, sources, loads } = circuit
+  const island = Int32Array.from(atoms, (_, i) => i)
   const find = (x: number): number => {
-    while (island[x] !== x) {
-      island[x] = island[island[x]]
-      x = island[x]
-    }
+    while (island[x] !== x) x = island[x] = island[island[x]]
     return x
   }
-  for (let i = 0; i < branches.length; i++) {
-    const a = find(netOf[branches[i].a])
-    const b = find(netOf[branches[i].b])
-    if (a !== b) island[a] = b
-  }
-  const held = new Uint8Array(size)
-  for (const branch of branches) if (branch.element.kind !== 'capacitance') held[find(netOf[branch.a])] = 1
-  for (const i of transformers) {
-    const { fed, common, primary } = circuit.transformers[i]
-    for (const atom of [fed, common, circuit.loads[primary].a, circuit.loads[primary].b]) held[find(netOf[atom])] = 1
-  }
-  for (let net = 0; net < size; net++) if (poles[net]) held[find(net)] = 1
-  const apart = new Uint8Array(size)
-  for (let net = 0; net < size; net++) apart[net] = held[find(net)] ? 0 : 1
+  const join = (a: number, b: number) => void (island[find(a)] = find(b))
+  for (const { a, b } of [...edges, ...branches]) join(a, b)
+  for (const { anode, cathode } of diodes) join(anode, cathode)
+  const fed = [
+    ...sources.flatMap(({ line, neutral, earth }) => [line, neutral, earth]),
+    ...transformers.flatMap((t) => [t.fed, t.common, loads[t.primary].a, loads[t.primary].b]),
+    ...branches.filter(({ element }) => element.kind !== 'capacitance').map(({ a }) => a),
+  ]
+  const held = new Set(fed.map(find))
+  const apart = Uint8Array.from(atoms, (_, i) => (held.has(find(i)) ? 0 : 1))
+  apartOf.set(atoms, apart)
   return apart
 }
 

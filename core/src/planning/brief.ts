@@ -138,9 +138,9 @@ export const fittingChoices = {
   cylinder: { vented: 'Vented', unvented: 'Unvented, with a high limit and an immersion heater' },
   control: { programmer: 'Programmer', 'smart-receiver': 'Smart receiver, two channels' },
   boiler: {
-    'switched-live': 'One call, with a pump output',
-    'live-output': 'One call, feeds the controls from a live output',
-    'pump-beside': 'One call, no pump output: the pump lies beside the call',
+    'switched-live': 'One call, pump output',
+    'live-output': 'One call, feeds the controls',
+    'pump-beside': 'One call, pump beside it',
     'two-calls': 'Two calls, hot water first',
   },
 } as const

@@ -21,6 +21,7 @@ const upperFirst = (text: string) => text[0].toUpperCase() + text.slice(1)
 
 const fittingFields = Object.keys(fittingChoices) as (keyof Fittings)[]
 const fittingLabels: Record<keyof Fittings, string> = { cylinder: 'Cylinder', control: 'Control', boiler: 'Boiler' }
+const fittingWidths: Record<keyof Fittings, string> = { cylinder: 'col-sm-3', control: 'col-sm-4', boiler: 'col-sm-5' }
 const choiceText = (field: keyof Fittings, id: string): string => (fittingChoices[field] as Record<string, string>)[id]
 
 export const emptyBrief: JobBriefInput = {
@@ -169,7 +170,7 @@ export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefForm
         {usual && (
           <div className="row g-3 mt-1">
             {fittingFields.map((field) => (
-              <Form.Group className="col-sm-4" controlId={field} key={field}>
+              <Form.Group className={fittingWidths[field]} controlId={field} key={field}>
                 <Form.Label className="fw-bold">{fittingLabels[field]}</Form.Label>
                 <Form.Select
                   {...register(`fitted.${field}`, { setValueAs: (value: string) => value || undefined })}
