@@ -151,6 +151,10 @@ describe('nobbet on the command line', () => {
     const { findings, states, known } = JSON.parse(broken.out)
     expect(findings.map((f: { rule: string }) => f.rule)).toContain('all-off-ends-calls')
     expect(states).toMatchObject({ complete: true })
+    const named = (await nobbet('check', file, '--plan', 'two-port-heating')).out
+    expect(named).toMatch(/black of Boiler cable is in Wiring centre 1 \(Line\), planned in Wiring centre \d+/)
+    expect(named).toContain('Put black of Boiler cable back: Wiring centre')
+    expect(named).not.toContain('all-off-ends-calls')
     expect(known.unverifiedEnds).toBeGreaterThan(0)
     writeFileSync(file, '{"format":"nobbet-installation","version":1}')
     const unusable = await nobbet('check', file)

@@ -54,6 +54,10 @@ describe('a brief', () => {
       'cylinder: Mid-position is laid out in one way only: leave the cylinder out',
     ],
     [
+      { scheme: 'two-port', circuits: [...heating('A'), { kind: 'later', name: 'B' }], control: 'smart-receiver' },
+      'control: a zone whose thermostat comes later runs with a heating channel: a smart receiver has none to spare',
+    ],
+    [
       { scheme: 'two-port', circuits: [...heating('A'), towels], control: 'smart-receiver' },
       'control: towel rails need a channel of their own, and a smart receiver has two: take a programmer',
     ],

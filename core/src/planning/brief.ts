@@ -75,7 +75,7 @@ export const schemes = {
   'smart-receiver': {
     name: 'Two-port, smart receiver',
     about: 'a wireless receiver times hot water and controls heating; further zones have programmable thermostats',
-    takes: { ...byTwoPort, heating: [1, 8], 'towel-rails': [0, 0] },
+    takes: { ...byTwoPort, heating: [1, 8], 'towel-rails': [0, 0], later: [0, 0] },
     fitted: { cylinder: 'vented', control: 'smart-receiver', boiler: 'pump-beside' },
   },
   'hot-water-priority': {
@@ -233,6 +233,11 @@ export const planBriefSchema = known('a brief of what is fitted', {
     refuse(['control'], 'a smart receiver controls a heating zone: there is none')
   if (fitted.control === 'smart-receiver' && count('towel-rails') > 0)
     refuse(['control'], 'towel rails need a channel of their own, and a smart receiver has two: take a programmer')
+  if (fitted.control === 'smart-receiver' && count('later') > 0)
+    refuse(
+      ['control'],
+      'a zone whose thermostat comes later runs with a heating channel: a smart receiver has none to spare',
+    )
   if (fitted.boiler === 'two-calls' && (count('hot-water') === 0 || count('heating') === 0))
     refuse(['boiler'], 'two calls need a heating and a hot water circuit')
   if (brief.scheme === 'hot-water-priority' && fitted.boiler !== 'two-calls')

@@ -74,7 +74,7 @@ class TwoPort {
   private get limited(): boolean {
     return this.fitted.cylinder === 'unvented'
   }
-  /** Circuits that the programmer's heating channel feeds, or that have their thermostat on permanent live. */
+  /** What feeds the thermostats of heating: the programmer's channel, or permanent live where a receiver has none for them. */
   private get heatingFeed(): string {
     return this.receiver ? 'L' : 'HTG-ON'
   }
@@ -192,7 +192,7 @@ class TwoPort {
       `${zone} thermostat cable`,
       `later-${n}`,
       [
-        { ...joined, use: 'line', to: this.heatingFeed },
+        { ...joined, use: 'line', to: 'HTG-ON' },
         { terminal: null, use: 'neutral', to: 'N' },
         { terminal: null, use: 'earth', to: 'E' },
         { ...joined, to: `later-${n}` },

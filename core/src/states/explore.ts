@@ -295,11 +295,12 @@ class Walk {
   /** To a state, and one step beyond where `last` is given. */
   to(state: number, last?: Happening): Happening[] {
     const steps: { from: number; by: Happening }[] = last ? [{ from: state, by: last }] : []
-    for (let at = state; at > 0; at = this.cameFrom[at]) steps.push({ from: this.cameFrom[at], by: this.cameBy[at] })
+    let at = state
+    for (; this.cameFrom[at] >= 0; at = this.cameFrom[at]) steps.push({ from: this.cameFrom[at], by: this.cameBy[at] })
     steps.sort((x, y) => x.from - y.from)
     if (this.sorts.length === 0) return steps.map(({ by }) => by)
     const path: Happening[] = []
-    let here = this.states[0]
+    let here = this.states[at]
     for (const { from, by } of steps) {
       const wanted = this.sorted(this.after(this.states[from], by)!)
       for (const happening of this.fellows(by)) {

@@ -33,7 +33,7 @@ export function ChecksPage() {
   const revisions = useRevisions(job)
   const plan = revisions.data?.findLast((r) => r.kind === 'planned')?.installation
   // Without an answer there is no plan to go by: what would put things right is then found by trying alone.
-  const cures = useCures(doc, verdict, plan, !revisions.isPending)
+  const cures = useCures(doc, verdict, plan, revisions.fetchStatus !== 'fetching')
   const circuit = useMemo(() => doc && compile(doc), [doc])
   const [isolated, acknowledge] = useIsolation(job)
   const [waiting, setWaiting] = useState<Command>()
