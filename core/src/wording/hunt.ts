@@ -6,8 +6,9 @@ import { deviceName, partName, terminalName } from './names'
 export const resultWords: Record<FindingResult, string> = {
   live: 'Live',
   dead: 'Not live',
-  open: 'Open: lever slack',
-  shut: 'Shut: lever stiff',
+  // On a three-port valve slack says that it is driven from rest, not to which end.
+  open: 'Slack: driven',
+  shut: 'Stiff: at rest',
   called: 'Called',
   'not-called': 'Not called',
   running: 'Running',
@@ -43,7 +44,7 @@ export function questionText(circuit: Circuit, observable: Observable): string {
     case 'terminal':
       return `Is ${observableText(circuit, observable)} live?`
     case 'valve':
-      return `Is the ${deviceName(circuit, observable.device)} open or shut?`
+      return `Is the lever of the ${deviceName(circuit, observable.device)} slack or stiff?`
     case 'boiler':
       return `Does the ${deviceName(circuit, observable.device).toLowerCase()} show a call?`
     case 'pump':
@@ -57,7 +58,7 @@ export function methodText(circuit: Circuit, observable: Observable): string {
     case 'terminal':
       return 'Low-impedance tester, terminal to neutral. A core that is joined to nothing can show tens of volts on a high-impedance meter.'
     case 'valve':
-      return 'Move the lever: slack means driven open, resisting means shut. No cover comes off.'
+      return 'Move the lever: slack means that the motor has driven the valve, stiff that it is at rest. No cover comes off.'
     case 'boiler':
       return 'Read the display: call, self-check or firing count as called. Overrun does not.'
     case 'pump':
