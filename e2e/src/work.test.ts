@@ -76,8 +76,8 @@ describe('a job over time', () => {
     await page.waitForSelector('.answer')
     await page.locator('.next-card .btn ::-p-text(Log)').click()
     await page.select('#looked-at', 'valve zv-hw')
-    await page.locator('.answer ::-p-text(Shut)').click()
-    await says('.finding-log', 'Hot water valve lever: Shut')
+    await page.locator('.answer ::-p-text(Stiff)').click()
+    await says('.finding-log', 'Hot water valve lever: Stiff')
 
     await page.goto(new URL('/jobs/demo-quay-cottage/plan', stage.url).href, { waitUntil: 'networkidle0' })
     const before = await count('.schedule tbody tr')
