@@ -80,7 +80,7 @@ describe('a device type from outside', () => {
       /primitives.0.failures.0.mode/,
     ],
     ['no name', (t) => (t.name = ' '), /name: a name is needed/],
-    ['a field nobody knows', (t) => (t.colour = 'red'), /Unrecognized key/],
+    ['a field nobody knows', (t) => (t.colour = 'red'), /nothing is known here of "colour"/],
     ['a load of neither watts nor ohms', (t) => delete t.primitives[0].watts, /watts or ohms/],
     ['two parts of one name', (t) => t.primitives.push(t.primitives[0]), /"motor" is there twice/],
     ['a default out of range', (t) => (t.settings[0].default = 900), /settings.0.default: is not 5 to 60 s/],

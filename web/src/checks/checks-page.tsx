@@ -31,7 +31,10 @@ export function ChecksPage() {
   const { doc, store } = wiring
   const verdict = useVerdict(doc)
   const revisions = useRevisions(job)
-  const plan = revisions.data?.findLast((r) => r.kind === 'planned')?.installation
+  // What was only assumed of a system that is there is no plan of it.
+  const plan = revisions.data?.findLast(
+    (r) => r.kind === 'planned' && r.installation.provenance !== 'assumed',
+  )?.installation
   // Without an answer there is no plan to go by: what would put things right is then found by trying alone.
   const cures = useCures(doc, verdict, plan, revisions.fetchStatus !== 'fetching')
   const circuit = useMemo(() => doc && compile(doc), [doc])
