@@ -60,6 +60,7 @@ export interface AllStates {
 /** Examines every reachable state. A generator: each pause gives the number of states so far; leave it to cancel. */
 export function* allStates(circuit: Circuit, most?: number): Generator<number, AllStates> {
   const found = yield* explore(circuit, { most })
+  const pipesAssumed = knownOf(circuit).gaps.some((g) => g.gap === 'pipes-assumed')
   const broken = found.broken.map((b): Counterexample => ({
     breach: b.breach,
     severity: severityOf(b.breach),
@@ -72,7 +73,7 @@ export function* allStates(circuit: Circuit, most?: number): Generator<number, A
     alike: found.alike.map((zones) => zones.demands),
     properties: properties.map((id) => {
       const of = broken.filter((b) => b.breach.property === id)
-      return { id, verdict: verdictOf(circuit, found, id, of.length > 0), broken: of }
+      return { id, verdict: verdictOf(found, pipesAssumed, id, of.length > 0), broken: of }
     }),
     table: found.table
       .filter((row) => row.beside.length === 0)
@@ -84,11 +85,11 @@ export function* allStates(circuit: Circuit, most?: number): Generator<number, A
 /** Properties that rest on where the pipes go. */
 const byPipes: ReadonlySet<PropertyId> = new Set(['water-moves', 'no-heat-without-demand'])
 
-function verdictOf(circuit: Circuit, found: Exploration, id: PropertyId, broken: boolean): PropertyVerdict {
+function verdictOf(found: Exploration, pipesAssumed: boolean, id: PropertyId, broken: boolean): PropertyVerdict {
   if (broken) return 'broken'
   if (!found.looked.has(id)) return 'not-looked-at'
   if (!found.complete) return 'unfinished'
-  return byPipes.has(id) && knownOf(circuit).gaps.some((g) => g.gap === 'pipes-assumed') ? 'assumed' : 'held'
+  return byPipes.has(id) && pipesAssumed ? 'assumed' : 'held'
 }
 
 function expectedOf(circuit: Circuit, wanted: readonly string[]): Pick<DemandRow, 'expected' | 'waits'> {

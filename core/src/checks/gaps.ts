@@ -1,6 +1,7 @@
 import type { Circuit } from '../circuit'
 import type { Provenance } from '../installation'
 import { circuitKnown } from '../trace'
+import { linksBetweenPlaces } from './rules/survey'
 
 /** Something that could not be looked at, or was taken for granted: a verdict says so beside what it found. */
 export type Gap =
@@ -50,8 +51,7 @@ export function knownOf(circuit: Circuit): Known {
 }
 
 function gapsOf(circuit: Circuit): Gap[] {
-  const { intent, links } = circuit.installation
-  const { demands } = intent
+  const { demands } = circuit.installation.intent
   const emitters = new Set(circuit.water.emitters.map((e) => circuit.devices[e.device].device.id))
   const gaps: Gap[] = demands.length === 0 ? [{ gap: 'no-demands' }] : []
   for (const demand of demands) {
@@ -66,8 +66,6 @@ function gapsOf(circuit: Circuit): Gap[] {
   }
   if (circuit.pipesAssumed || (circuit.installation.provenance === 'assumed' && circuit.water.ways.length > 0))
     gaps.push({ gap: 'pipes-assumed', bypass: circuit.water.ways.some((way) => way.opensAt > 0) })
-  for (const { id, kind, between } of links)
-    if (kind !== 'cut' && between[0].split('.')[0] !== between[1].split('.')[0])
-      gaps.push({ gap: 'link-between-places', link: id })
+  for (const { id } of linksBetweenPlaces(circuit.installation)) gaps.push({ gap: 'link-between-places', link: id })
   return gaps
 }

@@ -1,6 +1,7 @@
 import { coreName, terminalText, typeIn } from '../../catalogue'
 import type { Change, Command, Device, End, Installation, Link } from '../../installation'
 import type { Culprit } from '../finding'
+import { freeLinkId } from '../rules/remedies'
 import { placeOf } from '../rules/survey'
 
 /** Something that stands otherwise than it should, and the command that puts it right. */
@@ -75,10 +76,8 @@ function links(plan: Installation, doc: Installation): Departure[] {
   }
   for (const link of plan.links)
     if (link.kind !== 'cut' && !doc.links.some((l) => ends(l) === ends(link))) {
-      const value: Link = {
-        ...link,
-        id: doc.links.some((l) => l.id === link.id) ? `${link.id}-again`.slice(0, 40) : link.id,
-      }
+      // Its id may have gone to another link meanwhile, which must stay.
+      const value: Link = doc.links.some((l) => l.id === link.id) ? { ...link, id: freeLinkId(doc) } : link
       found.push({
         what: { kind: 'link-missing', between: link.between },
         command: {

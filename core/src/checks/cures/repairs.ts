@@ -5,6 +5,7 @@ import type { Cable, Change, Core, End } from '../../installation'
 import { parseAction, type Simulation } from '../../simulation'
 import { loadEnds } from '../../trace'
 import type { Finding } from '../finding'
+import { freeLinkId } from '../rules/remedies'
 import { placeOf, Survey } from '../rules/survey'
 import { between as betweenText, otherKind, withoutLink, withSetting, type Departure } from './departures'
 
@@ -198,12 +199,11 @@ function missingLinks({ circuit, wired }: Survey): { alike: boolean; departure: 
       const between: [string, string] = [`${centre.id}.${centre.terminals[i].id}`, `${centre.id}.${t.id}`]
       const [a, b] = between.map((ref) => circuit.atomIndex.get(ref)!)
       if (wired.netOf[a] === wired.netOf[b]) return []
-      const id = `link-${doc.links.length + 1}-tried`
       const departure: Departure = {
         what: { kind: 'link-missing', between },
         command: {
           label: `Fit a link between ${betweenText(doc, between)}`,
-          changes: [{ do: 'put', in: 'links', value: { id, kind: 'fitted', between } }],
+          changes: [{ do: 'put', in: 'links', value: { id: freeLinkId(doc), kind: 'fitted', between } }],
         },
       }
       return [{ alike: t.legend !== '' && t.legend === centre.terminals[i].legend, departure }]

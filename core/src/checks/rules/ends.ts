@@ -1,7 +1,7 @@
 import { coreName } from '../../catalogue'
 import type { Finding } from '../finding'
 import { moveToOwnTerminal } from './remedies'
-import { inUse, type Survey } from './survey'
+import { inUse, linksBetweenPlaces, type Survey } from './survey'
 
 /** Is nothing on this terminal of a wiring centre, or in this connector, but one conductor? */
 const alone = ({ circuit }: Survey, atom: number): boolean =>
@@ -101,14 +101,13 @@ export function endFindings(survey: Survey): Finding[] {
       ...(proposal && { proposal }),
     })
   }
-  for (const { id, kind, between } of links)
-    if (kind !== 'cut' && between[0].split('.')[0] !== between[1].split('.')[0])
-      findings.push({
-        rule: 'link-between-places',
-        severity: 'poor-practice',
-        terminals: between,
-        devices: [],
-        links: [id],
-      })
+  for (const { id, between } of linksBetweenPlaces(circuit.installation))
+    findings.push({
+      rule: 'link-between-places',
+      severity: 'poor-practice',
+      terminals: between,
+      devices: [],
+      links: [id],
+    })
   return findings
 }

@@ -1,6 +1,6 @@
 import { coreName } from '../../catalogue'
 import { EARTH, LINE, NEUTRAL } from '../../circuit'
-import type { Cable, Change, Colour, Command, Core, End } from '../../installation'
+import type { Cable, Change, Colour, Command, Core, End, Installation } from '../../installation'
 import { inUse, type Landed, type Survey } from './survey'
 
 const poleWords: Record<number, string> = { [LINE]: 'Line', [NEUTRAL]: 'Neutral', [EARTH]: 'Earth' }
@@ -159,7 +159,11 @@ function toTerminal(
     changes: [
       ...before,
       added.change,
-      { do: 'put', in: 'links', value: { id: freeLinkId(survey), kind: 'fitted', between: [full, added.ref] } },
+      {
+        do: 'put',
+        in: 'links',
+        value: { id: freeLinkId(survey.circuit.installation), kind: 'fitted', between: [full, added.ref] },
+      },
       { do: 'end', cable, core: core.id, end, to: onTerminal(added.ref) },
     ],
   }
@@ -180,8 +184,9 @@ function newTerminal(survey: Survey, centre: string, legend: string): { ref: str
   }
 }
 
-function freeLinkId(survey: Survey): string {
-  const taken = new Set(survey.circuit.installation.links.map((l) => l.id))
+/** An id that no link of this document has. */
+export function freeLinkId(doc: Pick<Installation, 'links'>): string {
+  const taken = new Set(doc.links.map((l) => l.id))
   for (let n = taken.size + 1; ; n++) if (!taken.has(`link-${n}`)) return `link-${n}`
 }
 
@@ -197,7 +202,11 @@ export function moveToOwnTerminal(survey: Survey, { cable, core, end, terminal }
     label: `Give ${coreName(cable, core)} a terminal of its own`,
     changes: [
       added.change,
-      { do: 'put', in: 'links', value: { id: freeLinkId(survey), kind: 'fitted', between: [terminal, added.ref] } },
+      {
+        do: 'put',
+        in: 'links',
+        value: { id: freeLinkId(survey.circuit.installation), kind: 'fitted', between: [terminal, added.ref] },
+      },
       { do: 'end', cable: cable.id, core: core.id, end, to: onTerminal(added.ref) },
     ],
   }

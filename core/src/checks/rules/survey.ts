@@ -10,7 +10,7 @@ import {
   type CircuitState,
   type Nets,
 } from '../../circuit'
-import type { Cable, Core, End } from '../../installation'
+import type { Cable, Core, End, Installation, Link } from '../../installation'
 
 /** One end of a conductor that is on something, and what it is on. */
 export interface Landed {
@@ -131,6 +131,10 @@ const deviceWays = 4
 
 export const placeOf = (end: End): string | undefined =>
   end.at === 'terminal' || end.at === 'parked' ? end.terminal : end.at === 'connector' ? end.connector : undefined
+
+/** Links recorded between two places, counted as joined though no link reaches from one to the other. */
+export const linksBetweenPlaces = ({ links }: Pick<Installation, 'links'>): Link[] =>
+  links.filter(({ kind, between }) => kind !== 'cut' && between[0].split('.')[0] !== between[1].split('.')[0])
 
 /** On a terminal or in a connector, and meant to conduct. */
 export const inUse = (end: End): boolean => end.at === 'terminal' || end.at === 'connector'
