@@ -122,19 +122,20 @@ export abstract class Moment {
   }
   /** Does its device ask for this throw to be closed, by controls and what it senses, supply taken as given and no bus? */
   contactAsked(contact: number): boolean {
-    const c = this.circuit.contacts[contact]
-    const energised = this.energisedLoads.map((on, i) => (this.circuit.loads[i].ownSupply ? 1 : on))
-    const supplied: View = { ...this.view, energised, linked: () => false }
-    return holds(c.closedWhen, this.circuit.devices[c.device], supplied) !== c.inverted
+    return this.asked(contact, this.controls)
   }
   /** {@link contactAsked}, were a control of the contact's own device to stand otherwise. */
   contactAskedWith(contact: number, control: string, value: string): boolean {
-    const c = this.circuit.contacts[contact]
-    const compiled = this.circuit.devices[c.device]
     const controls = this.controls.slice()
-    controls[compiled.controlIndex.get(control)!] = value
+    const { device } = this.circuit.contacts[contact]
+    controls[this.circuit.devices[device].controlIndex.get(control)!] = value
+    return this.asked(contact, controls)
+  }
+  private asked(contact: number, controls: View['controls']): boolean {
+    const c = this.circuit.contacts[contact]
     const energised = this.energisedLoads.map((on, i) => (this.circuit.loads[i].ownSupply ? 1 : on))
-    return holds(c.closedWhen, compiled, { ...this.view, controls, energised, linked: () => false }) !== c.inverted
+    const supplied: View = { ...this.view, controls, energised, linked: () => false }
+    return holds(c.closedWhen, this.circuit.devices[c.device], supplied) !== c.inverted
   }
   /** The week that a device's clock goes by for a control; empty where it has none. */
   programmeOf(device: string, control: string): Programme {
