@@ -6,6 +6,7 @@ import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescrip
 
 /** The floors of core, lowest first: a folder may import from itself and from folders listed before it. */
 const floors = [
+  'changes',
   'installation',
   'catalogue',
   'plant',

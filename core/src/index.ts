@@ -1,3 +1,4 @@
+export * from './changes'
 export * from './installation'
 export * from './catalogue'
 export * from './plant'

@@ -1,0 +1,5 @@
+export * from './shape'
+export * from './change'
+export * from './between'
+export * from './apply'
+export * from './rebase'
