@@ -1,19 +1,12 @@
 import { z } from 'zod'
+import { jobStateSchema, logTailSchema, logWriteSchema } from './log'
 import {
-  draftSchema,
-  draftWriteSchema,
-  findingSchema,
-  findingWriteSchema,
   healthSchema,
-  jobSchema,
   jobSummarySchema,
-  jobWriteSchema,
   ownTypeSchema,
   ownTypeWriteSchema,
   photoSchema,
   photoWriteSchema,
-  revisionSchema,
-  revisionWriteSchema,
 } from './schemas'
 
 interface Endpoint {
@@ -21,6 +14,7 @@ interface Endpoint {
   /** With `{name}` for what varies. */
   path: string
   summary: string
+  query?: z.ZodObject
   request?: z.ZodType
   response?: z.ZodType
   /** Answers with an ETag; a write wants If-Match, or If-None-Match: * where nothing is there yet. */
@@ -41,42 +35,28 @@ export const endpoints = {
     summary: 'All jobs, newest change first',
     response: z.array(jobSummarySchema),
   },
-  readJob: { method: 'get', path: '/api/jobs/{job}', summary: 'One job', response: jobSchema, versioned: true },
-  writeJob: {
-    method: 'put',
+  readJob: {
+    method: 'get',
     path: '/api/jobs/{job}',
-    summary: 'Make or change a job',
-    request: jobWriteSchema,
-    response: jobSchema,
-    versioned: true,
+    summary: 'One job as its log makes it: brief, wiring, findings, revisions',
+    response: jobStateSchema,
   },
-  readDraft: {
+  readLog: {
     method: 'get',
-    path: '/api/jobs/{job}/draft',
-    summary: 'The job’s installation as it stands',
-    response: draftSchema,
-    versioned: true,
+    path: '/api/jobs/{job}/log',
+    summary: 'What was recorded, in the order in which it came in',
+    query: z.object({
+      /** Only what came in after this number. */
+      after: z.coerce.number({ error: 'is no number' }).int().min(0).default(0),
+    }),
+    response: logTailSchema,
   },
-  writeDraft: {
+  writeLog: {
     method: 'put',
-    path: '/api/jobs/{job}/draft',
-    summary: 'Replace the job’s installation',
-    request: draftWriteSchema,
-    response: draftSchema,
-    versioned: true,
-  },
-  listRevisions: {
-    method: 'get',
-    path: '/api/jobs/{job}/revisions',
-    summary: 'Named states of the installation, oldest first',
-    response: z.array(revisionSchema),
-  },
-  writeRevision: {
-    method: 'put',
-    path: '/api/jobs/{job}/revisions/{revision}',
-    summary: 'Keep a named state; it never changes again',
-    request: revisionWriteSchema,
-    response: revisionSchema,
+    path: '/api/jobs/{job}/log',
+    summary: 'Record entries, in order: all or none. One that is there already is not recorded twice',
+    request: logWriteSchema,
+    response: logTailSchema,
   },
   listPhotos: {
     method: 'get',
@@ -92,19 +72,6 @@ export const endpoints = {
     response: photoSchema,
   },
   deletePhoto: { method: 'delete', path: '/api/jobs/{job}/photos/{photo}', summary: 'Take a photo down' },
-  listFindings: {
-    method: 'get',
-    path: '/api/jobs/{job}/findings',
-    summary: 'Findings from site, in the order in which they were made',
-    response: z.array(findingSchema),
-  },
-  writeFinding: {
-    method: 'put',
-    path: '/api/jobs/{job}/findings/{finding}',
-    summary: 'Log a finding',
-    request: findingWriteSchema,
-    response: findingSchema,
-  },
   listTypes: {
     method: 'get',
     path: '/api/types',
@@ -124,7 +91,6 @@ export const endpoints = {
     path: '/api/types/{type}',
     summary: 'Take a device type out of Kit; installations keep theirs',
   },
-  deleteFinding: { method: 'delete', path: '/api/jobs/{job}/findings/{finding}', summary: 'Take a finding back' },
 } as const satisfies Record<string, Endpoint>
 
 export type Operation = keyof typeof endpoints

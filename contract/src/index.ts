@@ -1,4 +1,6 @@
 export * from './schemas'
+export * from './log'
+export * from './job-state'
 export * from './first-wiring'
 export * from './endpoints'
 export * from './openapi'

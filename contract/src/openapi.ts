@@ -18,6 +18,9 @@ export function openApi(version: string) {
       required: true,
       schema: { type: 'string' },
     }))
+    if ('query' in endpoint)
+      for (const [name, schema] of Object.entries(endpoint.query.shape))
+        parameters.push({ name, in: 'query', required: false, schema: z.toJSONSchema(schema, { io: 'output' }) })
     if (versioned && endpoint.method === 'put')
       for (const name of ['If-Match', 'If-None-Match'])
         parameters.push({ name, in: 'header', required: false, schema: { type: 'string' } })

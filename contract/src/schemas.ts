@@ -6,13 +6,13 @@ export const clientIdSchema = z
   .string()
   .regex(/^[A-Za-z0-9][A-Za-z0-9-]{5,63}$/, 'an id is 6 to 64 letters, digits or hyphens')
 
-const line = (what: string, max = 120) =>
+export const line = (what: string, max = 120) =>
   z
     .string({ error: `${what} is missing` })
     .trim()
     .min(1, `${what} is missing`)
     .max(max, `${what} is longer than ${max} characters`)
-const text = (max: number) => z.string().trim().max(max, `at most ${max} characters`).default('')
+export const text = (max: number) => z.string().trim().max(max, `at most ${max} characters`).default('')
 
 export const kindsOfWork = ['new-system', 'change-of-controls', 'fault'] as const
 
@@ -32,49 +32,36 @@ export const jobBriefSchema = z.strictObject({
 export type JobBrief = z.infer<typeof jobBriefSchema>
 export type JobBriefInput = z.input<typeof jobBriefSchema>
 
-const jobCoreSchema = z.strictObject({ brief: jobBriefSchema, status: z.enum(['open', 'closed']).default('open') })
-
-export const jobWriteSchema = jobCoreSchema.extend({
-  /** The wiring as newly laid out, where what is fitted is new: written with the job or not at all. */
-  draft: z
-    .object({
-      installation: installationSchema,
-      /** Version of the draft that is written over; null where there is none yet. */
-      over: z.number().int().positive().nullable(),
-    })
-    .optional(),
+/** All that is said of a job and may be said otherwise tomorrow: what was asked, and how it is wired. */
+export const jobDocumentSchema = z.strictObject({
+  brief: jobBriefSchema,
+  status: z.enum(['open', 'closed']).default('open'),
+  wiring: installationSchema,
 })
-export type JobWrite = z.infer<typeof jobWriteSchema>
+export type JobDocument = z.infer<typeof jobDocumentSchema>
 
-const stamp = z.iso.datetime()
-export const jobSchema = jobCoreSchema.extend({
+export const stamp = z.iso.datetime()
+
+export const jobSummarySchema = z.object({
   id: clientIdSchema,
-  version: z.number().int().positive(),
+  brief: jobBriefSchema,
+  status: jobDocumentSchema.shape.status,
   createdAt: stamp,
   updatedAt: stamp,
-})
-export type Job = z.infer<typeof jobSchema>
-
-export const jobSummarySchema = jobSchema.extend({
   /** Findings logged so far. */
   findings: z.number().int().min(0),
-  hasDraft: z.boolean(),
 })
 export type JobSummary = z.infer<typeof jobSummarySchema>
 
-/** The one mutable installation of a job. */
-export const draftWriteSchema = z.object({ installation: installationSchema })
-export const draftSchema = draftWriteSchema.extend({ version: z.number().int().positive(), updatedAt: stamp })
-export type Draft = z.infer<typeof draftSchema>
-
+export const revisionKindSchema = z.enum(['planned', 'as-found', 'altered'])
 /** A named state of the installation that never changes again. */
-export const revisionWriteSchema = z.object({
-  kind: z.enum(['planned', 'as-found', 'altered']),
+export const revisionSchema = z.object({
+  id: clientIdSchema,
+  kind: revisionKindSchema,
   name: line('the name'),
   installation: installationSchema,
+  createdAt: stamp,
 })
-export const revisionSchema = revisionWriteSchema.extend({ id: clientIdSchema, createdAt: stamp })
-export type RevisionWrite = z.infer<typeof revisionWriteSchema>
 export type Revision = z.infer<typeof revisionSchema>
 
 /** A photo pinned to a revision: what the engineer saw when it stood so. Under 1.5 MB as a data address. */
@@ -91,9 +78,7 @@ export type PhotoWrite = z.infer<typeof photoWriteSchema>
 export type Photo = z.infer<typeof photoSchema>
 
 /** A finding from site as it is kept with the job. */
-export const findingWriteSchema = observationSchema.safeExtend({ note: text(500), at: stamp })
-export const findingSchema = findingWriteSchema.safeExtend({ id: clientIdSchema })
-export type FindingWrite = z.infer<typeof findingWriteSchema>
+export const findingSchema = observationSchema.safeExtend({ id: clientIdSchema, note: text(500), at: stamp })
 export type Finding = z.infer<typeof findingSchema>
 
 /** The id of a device type that a user has made. */

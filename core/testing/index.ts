@@ -73,3 +73,5 @@ export function wired({ devices, wires, cables = [], demands = [], supply }: Wir
   )
 }
 export * from './scrambled'
+
+export { someAct, type Pick } from './hands'

@@ -2,7 +2,8 @@ import { accessSync, constants, copyFileSync, existsSync, mkdirSync } from 'node
 import { dirname, join } from 'node:path'
 import { LibSqlDriver, MikroORM } from '@mikro-orm/libsql'
 import { Migrator } from '@mikro-orm/migrations'
-import { DraftEntity, FindingEntity, JobEntity, PhotoEntity, RevisionEntity, TypeEntity } from './entities'
+import { DraftEntity, EntryEntity, FindingEntity, JobEntity, PhotoEntity, RevisionEntity, TypeEntity } from './entities'
+import { beginLogs } from './begin-logs'
 import { migrations } from './migrations'
 import { StartError } from './start-error'
 
@@ -25,7 +26,7 @@ export async function openDatabase(folder: string): Promise<MikroORM> {
   const orm = await MikroORM.init({
     driver: LibSqlDriver,
     dbName: file,
-    entities: [JobEntity, DraftEntity, RevisionEntity, PhotoEntity, FindingEntity, TypeEntity],
+    entities: [EntryEntity, JobEntity, DraftEntity, RevisionEntity, PhotoEntity, FindingEntity, TypeEntity],
     extensions: [Migrator],
     migrations: { migrationsList: migrations, snapshot: false, silent: true },
     allowGlobalContext: false,
@@ -43,6 +44,7 @@ export async function openDatabase(folder: string): Promise<MikroORM> {
     }
     await orm.migrator.up()
   }
+  await beginLogs(orm)
   return orm
 }
 

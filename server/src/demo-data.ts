@@ -1,6 +1,7 @@
 import type { MikroORM } from '@mikro-orm/libsql'
-import { firstWiring, type JobBrief, type JobWrite } from '@nobbet/contract'
+import { firstWiring, jobShape, type Entry, type JobBrief, type JobDocument } from '@nobbet/contract'
 import {
+  changesBetween,
   edited,
   ownValve,
   planBriefSchema,
@@ -21,14 +22,14 @@ const job = (
   scheme: SchemeId,
   circuits: CircuitBrief[],
   rest: { kind?: JobBrief['kind']; symptom?: string; earlier?: string; supply?: SupplyId } = {},
-): { id: string; write: JobWrite } => {
+): { id: string; brief: JobBrief } => {
   const { kind = 'new-system', symptom = '', earlier = '', supply = '230-50' } = rest
   const fitted = planBriefSchema.parse({ scheme, supply, circuits })
-  return { id, write: { status: 'open', brief: { site, kind, symptom, earlier, engineer: 'I. Halloran', fitted } } }
+  return { id, brief: { site, kind, symptom, earlier, engineer: 'I. Halloran', fitted } }
 }
 
 /** Invented jobs, one or more on each scheme; the last is the first in the list. */
-const demoJobs: { id: string; write: JobWrite }[] = [
+const demoJobs: { id: string; brief: JobBrief }[] = [
   job('demo-weir-house', 'Weir House, Aldcombe', 'gravity', [...heating('House'), hotWater]),
   job('demo-corn-hall', 'Corn Hall shop, Sowerton', 'fan-convector', heating('Shop', 'Store'), { supply: '120-60' }),
   job('demo-ferry-flat', 'Ferry Flat 3, Brannock', 'single-zone-bus', heating('Flat')),
@@ -98,14 +99,28 @@ export async function loadDemo(orm: MikroORM, now = () => new Date()): Promise<n
   const jobs = new JobService(orm.em.fork(), now)
   const there = new Set((await jobs.list()).map((job) => job.id))
   const missing = demoJobs.filter((job) => !there.has(job.id))
-  for (const { id, write } of missing) {
-    const planned = firstWiring(write.brief, id)
-    const changes = asFound[id]
-    const installation = changes ? edited(planned, { label: 'As found', changes }).doc : planned
-    await jobs.writeJob(id, { ...write, draft: { installation, over: null } }, 'nothing there')
-    if (!changes) continue
-    const name = 'Drawing left in the box'
-    await jobs.writeRevision(id, `${id}-planned`, { kind: 'planned', name, installation: planned })
+  for (const { id, brief } of missing) {
+    const record = (entries: Entry[]) =>
+      jobs.record(id, {
+        after: 0,
+        entries: entries.map((entry) => ({
+          id: `${id}-${entry.do}`,
+          author: brief.engineer,
+          visit: 'demo-data',
+          at: now().toISOString(),
+          entry,
+        })),
+      })
+    const planned: JobDocument = { brief, status: 'open', wiring: firstWiring(brief, id) }
+    const entries: Entry[] = [{ do: 'open', ...planned }]
+    const found = asFound[id]
+    if (found) {
+      const label = 'As found'
+      const wiring = edited(planned.wiring, { label, changes: found }).doc
+      entries.push({ do: 'keep', revision: `${id}-planned`, kind: 'planned', name: 'Drawing left in the box' })
+      entries.push({ do: 'edit', label, changes: changesBetween(jobShape, planned, { ...planned, wiring }) })
+    }
+    await record(entries)
   }
   const types = new TypeService(orm.em.fork(), now)
   const valve = ownValve()

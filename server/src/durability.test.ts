@@ -3,6 +3,8 @@ import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { Migrator } from '@mikro-orm/migrations'
+import type { LogTail } from '@nobbet/contract'
+import { logged } from '../testing'
 import { databaseFile, integrityOf, openDatabase } from './database'
 
 const root = resolve(__dirname, '../..')
@@ -37,31 +39,27 @@ const stopped = (child: ChildProcess, signal: NodeJS.Signals) =>
     child.kill(signal)
   })
 
-const finding = {
-  asking: [],
-  observable: { kind: 'boiler', device: 'boiler' },
-  result: 'called',
-  note: '',
-  at: '2026-11-24T09:00:00.000Z',
-}
+const job = 'demo-quay-cottage'
 const put = (url: string, id: string) =>
-  fetch(`${url}api/jobs/demo-quay-cottage/findings/${id}`, {
+  fetch(`${url}api/jobs/${job}/log`, {
     method: 'PUT',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(finding),
+    body: JSON.stringify({ after: 0, entries: [logged({ do: 'note', text: id }, id)] }),
   })
-const findings = async (url: string) =>
-  (await (await fetch(`${url}api/jobs/demo-quay-cottage/findings`)).json()) as { id: string }[]
+const notes = async (url: string): Promise<string[]> => {
+  const { entries } = (await (await fetch(`${url}api/jobs/${job}/log`)).json()) as LogTail
+  return entries.filter((e) => e.entry.do === 'note').map((e) => e.id)
+}
 
 describe('the data', () => {
   it('loses no acknowledged write when the process is killed, and stops cleanly when asked', async () => {
     const data = folder()
     const first = await serve(data, '--demo')
-    for (let i = 0; i < 20; i++) expect((await put(first.url, `finding-${i}`)).status).toBe(200)
+    for (let i = 0; i < 20; i++) expect((await put(first.url, `note-000-${i}`)).status).toBe(200)
     await stopped(first.process, 'SIGKILL')
 
     const second = await serve(data)
-    expect((await findings(second.url)).map((f) => f.id)).toEqual(Array.from({ length: 20 }, (_, i) => `finding-${i}`))
+    expect(await notes(second.url)).toEqual(Array.from({ length: 20 }, (_, i) => `note-000-${i}`))
     expect(await (await fetch(`${second.url}api/health`)).json()).toMatchObject({ status: 'ok' })
     expect(await stopped(second.process, 'SIGTERM')).toBe(0)
   }, 40_000)
@@ -69,13 +67,13 @@ describe('the data', () => {
   it('is renewed by --fresh and only by that', async () => {
     const data = folder()
     const first = await serve(data, '--demo')
-    await put(first.url, 'finding-1')
+    await put(first.url, 'note-0001')
     await stopped(first.process, 'SIGTERM')
     const kept = await serve(data, '--demo')
-    expect(await findings(kept.url)).toHaveLength(1)
+    expect(await notes(kept.url)).toHaveLength(1)
     await stopped(kept.process, 'SIGTERM')
     const fresh = await serve(data, '--demo', '--fresh')
-    expect(await findings(fresh.url)).toEqual([])
+    expect(await notes(fresh.url)).toEqual([])
     await stopped(fresh.process, 'SIGTERM')
   }, 60_000)
 

@@ -1,11 +1,25 @@
 import { EntitySchema } from '@mikro-orm/core'
-import type { JobBrief, Finding } from '@nobbet/contract'
+import type { Entry, Finding, JobBrief } from '@nobbet/contract'
 import type { DeviceType, Installation } from '@nobbet/core'
+
+/** A line of a job's log: the one thing that is written; what the other tables say of a job follows from its lines. */
+export interface EntryRow {
+  /** Order of coming in, over all jobs. */
+  number: number
+  id: string
+  job: string
+  author: string
+  visit: string
+  at: Date
+  entry: Entry
+  receivedAt: Date
+}
 
 export interface JobRow {
   id: string
   brief: JobBrief
   status: 'open' | 'closed'
+  /** Number of its last log entry. */
   version: number
   createdAt: Date
   updatedAt: Date
@@ -13,6 +27,7 @@ export interface JobRow {
 export interface DraftRow {
   job: string
   installation: Installation
+  /** Number of the last log entry that changed it. */
   version: number
   updatedAt: Date
 }
@@ -51,6 +66,21 @@ export interface TypeRow {
   version: number
   updatedAt: Date
 }
+
+export const EntryEntity = new EntitySchema<EntryRow>({
+  name: 'Entry',
+  tableName: 'entry',
+  properties: {
+    number: { type: 'integer', primary: true, autoincrement: true },
+    id: { type: 'string', unique: true },
+    job: { type: 'string' },
+    author: { type: 'string' },
+    visit: { type: 'string' },
+    at: { type: 'datetime' },
+    entry: { type: 'json' },
+    receivedAt: { type: 'datetime' },
+  },
+})
 
 export const JobEntity = new EntitySchema<JobRow>({
   name: 'Job',

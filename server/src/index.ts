@@ -1,1 +1,1 @@
-export { start, type Running } from './start'
+export { start, type Running, type StartOptions } from './start'

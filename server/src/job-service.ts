@@ -1,21 +1,34 @@
-import { isDeepStrictEqual } from 'node:util'
 import type { EntityManager } from '@mikro-orm/libsql'
-import type { Draft, Finding, FindingWrite, Job, JobSummary, JobWrite, Revision, RevisionWrite } from '@nobbet/contract'
-import type { Installation } from '@nobbet/core'
+import {
+  documentAfter,
+  documentProblems,
+  LogError,
+  type Finding,
+  type JobDocument,
+  type JobState,
+  type JobSummary,
+  type LogEntry,
+  type LogTail,
+  type LogWrite,
+  type NumberedEntry,
+  type Revision,
+} from '@nobbet/contract'
+import { ChangeError, same } from '@nobbet/core'
 import {
   DraftEntity,
+  EntryEntity,
   FindingEntity,
   JobEntity,
   RevisionEntity,
-  type DraftRow,
+  type EntryRow,
   type FindingRow,
   type JobRow,
   type RevisionRow,
 } from './entities'
-import { judge, type Precondition } from './preconditions'
-import { ApiProblem, notFound } from './problem'
+import { asKept, insertEntry } from './entry-row'
+import { ApiProblem, changedMeanwhile, notFound } from './problem'
 
-/** Jobs and what belongs to them. Every write is one transaction; repeating one changes nothing. */
+/** Jobs and their logs. A write is one transaction: all its entries are recorded, or none; repeating it changes nothing. */
 export class JobService {
   constructor(
     private readonly em: EntityManager,
@@ -24,144 +37,187 @@ export class JobService {
 
   async list(): Promise<JobSummary[]> {
     const jobs = await this.em.find(JobEntity, {}, { orderBy: { updatedAt: 'desc', id: 'asc' } })
-    const drafts = await this.em.find(DraftEntity, {}, { fields: ['job'] })
-    const findings = await this.em.find(FindingEntity, {}, { fields: ['job'] })
-    return jobs.map((job) => ({
-      ...jobOf(job),
-      hasDraft: drafts.some((d) => d.job === job.id),
-      findings: findings.filter((f) => f.job === job.id).length,
+    const counts = (await this.em
+      .getConnection()
+      .execute('select job, count(*) as findings from finding group by job')) as { job: string; findings: number }[]
+    const found = new Map(counts.map(({ job, findings }) => [job, findings]))
+    return jobs.map(({ id, brief, status, createdAt, updatedAt }) => ({
+      id,
+      brief,
+      status,
+      createdAt: createdAt.toISOString(),
+      updatedAt: updatedAt.toISOString(),
+      findings: found.get(id) ?? 0,
     }))
   }
 
-  async readJob(id: string): Promise<Job> {
-    return jobOf(await this.jobRow(id))
+  async read(id: string): Promise<JobState> {
+    const row = await this.jobRow(id)
+    const draft = await this.em.findOneOrFail(DraftEntity, { job: id })
+    const revisions = await this.em.find(RevisionEntity, { job: id })
+    const findings = await this.em.find(FindingEntity, { job: id }, { orderBy: { number: 'asc' } })
+    const order = await this.keptInOrder(id)
+    return {
+      id,
+      number: row.version,
+      document: { brief: row.brief, status: row.status, wiring: draft.installation },
+      findings: findings.map(findingOf),
+      revisions: revisions.map(revisionOf).sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id)),
+    }
   }
 
-  /** Writes a job and, where one comes with it, its draft: both or neither. */
-  writeJob(id: string, { draft, ...write }: JobWrite, precondition: Precondition): Promise<Job> {
+  async tail(job: string, after: number): Promise<LogTail> {
+    const { version } = await this.jobRow(job)
+    const rows = await this.em.find(EntryEntity, { job, number: { $gt: after } }, { orderBy: { number: 'asc' } })
+    return { entries: rows.map(entryOf), number: version }
+  }
+
+  /**
+   * Records entries behind what is there. Answers with everything the writer did not know yet, its own among it.
+   * Throws 412 where an entry does not fit what somebody else has made of the job, 422 where it fits nothing.
+   */
+  record(job: string, { after, entries }: LogWrite): Promise<LogTail> {
     return this.em.transactional(async (em) => {
-      const found = await em.findOne(JobEntity, { id })
-      const same = found !== null && isDeepStrictEqual({ brief: found.brief, status: found.status }, write)
-      const now = this.now()
-      const repeated = judge(precondition, found, same) === 'repeat'
-      const row = found ?? em.create(JobEntity, { id, ...write, version: 1, createdAt: now, updatedAt: now })
-      if (!found) em.persist(row)
-      else if (!repeated) Object.assign(row, write, { version: row.version + 1, updatedAt: now })
-      // The draft refers to the job's row, which has to be there first.
+      const service = new JobService(em, this.now)
+      for (const logged of entries) await service.recordOne(job, logged)
       await em.flush()
-      if (draft) {
-        const over = draft.over === null ? 'nothing there' : { version: draft.over }
-        await this.putDraft(em, id, draft.installation, over)
-      }
-      return jobOf(row)
+      const row = await service.jobRow(job)
+      const draft = await em.findOneOrFail(DraftEntity, { job })
+      const tail = await service.tail(job, after)
+      if (!entries.some(({ entry }) => entry.do === 'open' || entry.do === 'edit')) return tail
+      const problems = documentProblems({ brief: row.brief, status: row.status, wiring: draft.installation })
+      if (problems.length === 0) return tail
+      // What two have made of it does not stand together: the later one can still make it fit.
+      const mine = new Set(entries.map((e) => e.id))
+      if (tail.entries.some((e) => !mine.has(e.id))) throw changedMeanwhile()
+      throw new ApiProblem(422, 'This job cannot be so', problems)
     })
   }
 
-  async readDraft(job: string): Promise<Draft> {
-    await this.jobRow(job)
-    const row = await this.em.findOne(DraftEntity, { job })
-    if (!row) throw notFound('draft')
-    return draftOf(row)
-  }
-
-  writeDraft(job: string, installation: Installation, precondition: Precondition): Promise<Draft> {
-    return this.em.transactional(async (em) => {
-      const owner = await this.jobRow(job, em)
-      owner.updatedAt = this.now()
-      return draftOf(await this.putDraft(em, job, installation, precondition))
+  private async recordOne(job: string, logged: LogEntry): Promise<void> {
+    const known = await this.em.findOne(EntryEntity, { id: logged.id })
+    if (known?.job === job) return
+    if (known)
+      throw new ApiProblem(409, 'This entry belongs to another job', [{ field: 'entries.id', reason: 'use a new id' }])
+    const { entry } = logged
+    const now = this.now()
+    const before = await this.document(job)
+    const document = asKept(fitted(before, logged))
+    if (entry.do === 'open') await this.begin(job, entry, now)
+    const number = await insertEntry(this.em, {
+      id: logged.id,
+      job,
+      author: logged.author,
+      visit: logged.visit,
+      at: new Date(logged.at),
+      entry,
+      receivedAt: now,
     })
+    await this.bringOut(job, document, logged, number, now)
   }
 
-  private async putDraft(
-    em: EntityManager,
+  private async begin(job: string, document: JobDocument, now: Date): Promise<void> {
+    const { brief, status, wiring } = asKept(document)
+    this.em.persist(this.em.create(JobEntity, { id: job, brief, status, version: 0, createdAt: now, updatedAt: now }))
+    // All else refers to the job's row, which has to be there first.
+    await this.em.flush()
+    this.em.persist(this.em.create(DraftEntity, { job, installation: wiring, version: 0, updatedAt: now }))
+    await this.em.flush()
+  }
+
+  /** What the other tables say of the job after an entry. */
+  private async bringOut(
     job: string,
-    installation: Installation,
-    precondition: Precondition,
-  ): Promise<DraftRow> {
-    const found = await em.findOne(DraftEntity, { job })
-    const same = found !== null && isDeepStrictEqual(found.installation, installation)
-    if (judge(precondition, found, same) === 'repeat') return found!
-    const updatedAt = this.now()
-    if (found) return Object.assign(found, { installation, version: found.version + 1, updatedAt })
-    const row = em.create(DraftEntity, { job, installation, version: 1, updatedAt })
-    em.persist(row)
-    return row
+    { brief, status, wiring }: JobDocument,
+    { entry, at }: LogEntry,
+    number: number,
+    now: Date,
+  ): Promise<void> {
+    const row = await this.jobRow(job)
+    const draft = await this.em.findOneOrFail(DraftEntity, { job })
+    Object.assign(row, { brief, status, version: number, updatedAt: now })
+    if (!same(draft.installation, wiring))
+      Object.assign(draft, { installation: wiring, version: number, updatedAt: now })
+    if (entry.do === 'keep') await this.keep(job, entry.revision, { ...entry, wiring, at })
+    if (entry.do === 'observe') await this.observe(job, entry.finding)
+    if (entry.do === 'retract') await this.em.nativeDelete(FindingEntity, { id: entry.finding, job })
   }
 
-  async listRevisions(job: string): Promise<Revision[]> {
-    await this.jobRow(job)
-    const rows = await this.em.find(RevisionEntity, { job }, { orderBy: { createdAt: 'asc', id: 'asc' } })
-    return rows.map(revisionOf)
+  private async keep(
+    job: string,
+    id: string,
+    kept: Pick<Revision, 'kind' | 'name'> & {
+      installation?: JobDocument['wiring']
+      wiring: JobDocument['wiring']
+      at: string
+    },
+  ): Promise<void> {
+    if (await this.em.findOne(RevisionEntity, { id }))
+      throw new ApiProblem(409, 'A revision never changes', [
+        { field: 'entries.entry.revision', reason: 'this id is taken: use a new one' },
+      ])
+    const { kind, name } = kept
+    const installation = asKept(kept.installation ?? kept.wiring)
+    this.em.persist(this.em.create(RevisionEntity, { id, job, kind, name, installation, createdAt: new Date(kept.at) }))
+    await this.em.flush()
   }
 
-  writeRevision(job: string, id: string, write: RevisionWrite): Promise<Revision> {
-    return this.em.transactional(async (em) => {
-      const owner = await this.jobRow(job, em)
-      const found = await em.findOne(RevisionEntity, { id })
-      if (found) {
-        const { kind, name, installation } = found
-        if (found.job === job && isDeepStrictEqual({ kind, name, installation }, write)) return revisionOf(found)
-        throw new ApiProblem(409, 'A revision never changes', [
-          { field: 'revision', reason: 'this id is taken: use a new one' },
-        ])
-      }
-      const row = em.create(RevisionEntity, { id, job, ...write, createdAt: this.now() })
-      owner.updatedAt = row.createdAt
-      em.persist(row)
-      return revisionOf(row)
-    })
+  private async observe(job: string, finding: Finding): Promise<void> {
+    const found = await this.em.findOne(FindingEntity, { id: finding.id })
+    if (found && found.job !== job)
+      throw new ApiProblem(409, 'This finding belongs to another job', [
+        { field: 'entries.entry.finding.id', reason: 'use a new id' },
+      ])
+    if (found) await this.em.nativeDelete(FindingEntity, { id: finding.id })
+    await this.em.insert(FindingEntity, { ...asKept(finding), job, at: new Date(finding.at) } as FindingRow)
   }
 
-  async listFindings(job: string): Promise<Finding[]> {
-    await this.jobRow(job)
-    return (await this.em.find(FindingEntity, { job }, { orderBy: { number: 'asc' } })).map(findingOf)
+  private async document(job: string): Promise<JobDocument | undefined> {
+    const row = await this.em.findOne(JobEntity, { id: job })
+    if (!row) return undefined
+    const { installation } = await this.em.findOneOrFail(DraftEntity, { job })
+    return { brief: row.brief, status: row.status, wiring: installation }
   }
 
-  writeFinding(job: string, id: string, write: FindingWrite): Promise<Finding> {
-    return this.em.transactional(async (em) => {
-      const owner = await this.jobRow(job, em)
-      owner.updatedAt = this.now()
-      const found = await em.findOne(FindingEntity, { id })
-      if (found && found.job !== job)
-        throw new ApiProblem(409, 'This finding belongs to another job', [{ field: 'finding', reason: 'use a new id' }])
-      const values = { ...write, at: new Date(write.at) }
-      if (found) {
-        Object.assign(found, values)
-        return findingOf(found)
-      }
-      const row = em.create(FindingEntity, { id, job, ...values } as FindingRow)
-      em.persist(row)
-      return findingOf(row)
-    })
+  /** Ids of the kept states in the order in which they were kept. */
+  private async keptInOrder(job: string): Promise<string[]> {
+    const rows = (await this.em
+      .getConnection()
+      .execute(
+        `select json_extract(entry, '$.revision') as revision from entry where job = ? and json_extract(entry, '$.do') = 'keep' order by number`,
+        [job],
+        'all',
+        this.em.getTransactionContext(),
+      )) as { revision: string }[]
+    return rows.map((row) => row.revision)
   }
 
-  deleteFinding(job: string, id: string): Promise<void> {
-    return this.em.transactional(async (em) => {
-      const owner = await this.jobRow(job, em)
-      const gone = await em.nativeDelete(FindingEntity, { id, job })
-      if (gone > 0) owner.updatedAt = this.now()
-    })
-  }
-
-  private async jobRow(id: string, em = this.em): Promise<JobRow> {
-    const row = await em.findOne(JobEntity, { id })
+  private async jobRow(id: string): Promise<JobRow> {
+    const row = await this.em.findOne(JobEntity, { id })
     if (!row) throw notFound('job')
     return row
   }
 }
 
-const jobOf = ({ id, brief, status, version, createdAt, updatedAt }: JobRow): Job => ({
+function fitted(before: JobDocument | undefined, { entry }: LogEntry): JobDocument {
+  try {
+    return documentAfter(before, entry)
+  } catch (error) {
+    if (error instanceof ChangeError) throw changedMeanwhile(error.change.path.join('.'))
+    if (error instanceof LogError && !before) throw notFound('job')
+    if (error instanceof LogError)
+      throw new ApiProblem(409, 'This cannot be recorded here', [{ field: error.field, reason: error.message }])
+    throw error
+  }
+}
+
+const entryOf = ({ number, id, author, visit, at, entry }: EntryRow): NumberedEntry => ({
+  number,
   id,
-  brief,
-  status,
-  version,
-  createdAt: createdAt.toISOString(),
-  updatedAt: updatedAt.toISOString(),
-})
-const draftOf = ({ installation, version, updatedAt }: DraftRow): Draft => ({
-  installation,
-  version,
-  updatedAt: updatedAt.toISOString(),
+  author,
+  visit,
+  at: at.toISOString(),
+  entry,
 })
 const revisionOf = ({ id, kind, name, installation, createdAt }: RevisionRow): Revision => ({
   id,

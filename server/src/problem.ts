@@ -24,10 +24,10 @@ export class ApiProblem extends Error {
 }
 
 export const notFound = (what: string) => new ApiProblem(404, `There is no such ${what}`)
-export const changedMeanwhile = () =>
+export const changedMeanwhile = (field?: string) =>
   new ApiProblem(
     412,
     'Somebody has changed this meanwhile',
-    undefined,
+    field === undefined ? undefined : [{ field, reason: 'is not as it was when you changed it' }],
     'Read it again, then repeat your change on what is there now.',
   )

@@ -1,15 +1,7 @@
 import { Router, type RouterContext } from '@koa/router'
 import type { MikroORM } from '@mikro-orm/libsql'
 import { clientIdSchema, endpoints, openApi, typeIdSchema, type Operation } from '@nobbet/contract'
-import {
-  isShipped,
-  problemsOf,
-  readDeviceType,
-  referenceProblems,
-  typeDirectory,
-  type DeviceType,
-  type Installation,
-} from '@nobbet/core'
+import { isShipped, problemsOf, readDeviceType, type DeviceType } from '@nobbet/core'
 import type { z } from 'zod'
 import { integrityOf } from './database'
 import { JobService } from './job-service'
@@ -26,14 +18,6 @@ function parsed<T>(schema: z.ZodType<T>, value: unknown, at = ''): T {
   if (result.success) return result.data
   const errors = problemsOf(result.error).map((p) => ({ ...p, field: [at, p.field].filter(Boolean).join('.') }))
   throw new ApiProblem(422, 'Some of this cannot be used', errors)
-}
-
-/** The wiring must make sense as a whole, too: every terminal and device it names must exist. */
-function mustMakeSense(installation: Installation, at = 'installation'): void {
-  const problems = referenceProblems(installation, typeDirectory)
-  if (problems.length === 0) return
-  const errors = problems.map((p) => ({ ...p, field: `${at}.${p.field}` }))
-  throw new ApiProblem(422, 'This installation cannot be used', errors)
 }
 
 /** A device type must be whole, and called otherwise than those that ship. */
@@ -65,6 +49,14 @@ const versioned = (ctx: RouterContext, answer: { version: number }) => {
   return answer
 }
 
+/** Records are taken in one after the other: each finds what the one before has made of the job. */
+let last: Promise<unknown> = Promise.resolve()
+function oneByOne<T>(write: () => Promise<T>): Promise<T> {
+  const mine = last.then(write, write)
+  last = mine.catch(() => undefined)
+  return mine
+}
+
 function handlers(orm: MikroORM): Record<Operation, Handler> {
   return {
     async health() {
@@ -72,31 +64,16 @@ function handlers(orm: MikroORM): Record<Operation, Handler> {
       return { status: integrity === 'ok' ? 'ok' : 'damaged', integrity, version }
     },
     listJobs: ({ jobs }) => jobs.list(),
-    readJob: async ({ jobs, id, ctx }) => versioned(ctx, await jobs.readJob(id('job'))),
-    writeJob: async ({ jobs, id, ctx, body }) => {
-      const write = parsed(endpoints.writeJob.request, body)
-      if (write.draft) mustMakeSense(write.draft.installation, 'draft.installation')
-      return versioned(ctx, await jobs.writeJob(id('job'), write, preconditionOf(ctx.headers)))
-    },
-    readDraft: async ({ jobs, id, ctx }) => versioned(ctx, await jobs.readDraft(id('job'))),
-    writeDraft: async ({ jobs, id, ctx, body }) => {
-      const { installation } = parsed(endpoints.writeDraft.request, body)
-      mustMakeSense(installation)
-      return versioned(ctx, await jobs.writeDraft(id('job'), installation, preconditionOf(ctx.headers)))
-    },
-    listRevisions: ({ jobs, id }) => jobs.listRevisions(id('job')),
-    writeRevision: ({ jobs, id, body }) => {
-      const write = parsed(endpoints.writeRevision.request, body)
-      mustMakeSense(write.installation)
-      return jobs.writeRevision(id('job'), id('revision'), write)
+    readJob: async ({ jobs, id }) => jobs.read(id('job')),
+    readLog: async ({ jobs, id, ctx }) => jobs.tail(id('job'), parsed(endpoints.readLog.query, { ...ctx.query }).after),
+    writeLog: async ({ jobs, id, body }) => {
+      const write = parsed(endpoints.writeLog.request, body)
+      return oneByOne(() => jobs.record(id('job'), write))
     },
     listPhotos: ({ photos, id }) => photos.list(id('job')),
     writePhoto: ({ photos, id, body }) =>
       photos.write(id('job'), id('photo'), parsed(endpoints.writePhoto.request, body)),
     deletePhoto: ({ photos, id }) => photos.remove(id('job'), id('photo')),
-    listFindings: ({ jobs, id }) => jobs.listFindings(id('job')),
-    writeFinding: ({ jobs, id, body }) =>
-      jobs.writeFinding(id('job'), id('finding'), parsed(endpoints.writeFinding.request, body)),
     listTypes: ({ types }) => types.list(),
     writeType: async ({ types, ctx, body }) => {
       const id = parsed(typeIdSchema, ctx.params.type, 'type')
@@ -105,7 +82,6 @@ function handlers(orm: MikroORM): Record<Operation, Handler> {
       return versioned(ctx, await types.write(id, type, preconditionOf(ctx.headers)))
     },
     deleteType: async ({ types, ctx }) => types.remove(parsed(typeIdSchema, ctx.params.type, 'type')),
-    deleteFinding: async ({ jobs, id }) => jobs.deleteFinding(id('job'), id('finding')),
   }
 }
 

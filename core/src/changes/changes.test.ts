@@ -1,6 +1,5 @@
 import fc from 'fast-check'
-import { installationOf } from '../../testing'
-import { someAct, type Pick } from '../../testing/hands'
+import { installationOf, someAct, type Pick } from '../../testing'
 import { typeDirectory } from '../catalogue'
 import { edited, installationSchema, installationShape, referenceProblems, type Installation } from '../installation'
 import { otherId, renamedChange } from '../installation'

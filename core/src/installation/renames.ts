@@ -11,7 +11,7 @@ const idFields: Record<string, readonly string[]> = {
 /** Lists whose entries own terminals or water connections, written `owner.terminal`. */
 const owners = ['devices', 'wiringCentres', 'tees']
 /** Fields that hold such an address. */
-const addressFields = ['terminal', 'between', 'from', 'to']
+const addressFields = ['terminal', 'between', 'from', 'to', 'asking']
 /** Lists whose ids say what the entry is about: under another id it would be another thing. */
 const named = ['types', 'waivers', 'cores']
 

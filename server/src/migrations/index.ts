@@ -52,9 +52,25 @@ class Photos extends Migration {
   }
 }
 
+/** What is recorded of jobs, entry by entry. */
+class Log extends Migration {
+  override up(): void {
+    this.addSql(`create table entry (
+      number integer primary key autoincrement, id text not null unique,
+      job text not null references job (id) on delete cascade, author text not null, visit text not null,
+      at datetime not null, entry json not null, received_at datetime not null)`)
+    this.addSql(`create index entry_job on entry (job, number)`)
+  }
+
+  override down(): void {
+    this.addSql('drop table entry')
+  }
+}
+
 /** Every migration in order; the names stay, since they are kept in the database. */
 export const migrations = [
   { name: '2026-11-24-first-tables', class: FirstTables },
   { name: '2026-11-25-own-types', class: OwnTypes },
   { name: '2026-11-26-photos', class: Photos },
+  { name: '2026-11-26b-log', class: Log },
 ]

@@ -1,0 +1,101 @@
+import {
+  applied,
+  installationShape,
+  otherId,
+  problemsOf,
+  referenceProblems,
+  renamedChange,
+  same,
+  typeDirectory,
+  type DocumentProblem,
+  type FieldChange,
+  type Ground,
+  type Renaming,
+  type Shape,
+} from '@nobbet/core'
+import type { Entry, JobState, LogEntry, NumberedEntry } from './log'
+import { jobDocumentSchema, type JobDocument } from './schemas'
+
+/** An entry that the log cannot take where it stands. */
+export class LogError extends Error {
+  constructor(
+    readonly field: string,
+    reason: string,
+  ) {
+    super(reason)
+    this.name = 'LogError'
+  }
+}
+
+export const jobShape: Shape = {
+  fields: { brief: { fields: { fitted: { fields: {} } } }, wiring: installationShape },
+}
+
+/** What is wrong with a job's document, by field; empty where it makes sense as a whole and is written as it is kept. */
+export function documentProblems(document: JobDocument): DocumentProblem[] {
+  const read = jobDocumentSchema.safeParse(document)
+  if (!read.success) return problemsOf(read.error)
+  if (!same(read.data, document))
+    return [
+      { field: '', reason: 'says something that is not kept as it is written: unknown fields, or blanks about a text' },
+    ]
+  return referenceProblems(document.wiring, typeDirectory).map((p) => ({ ...p, field: `wiring.${p.field}` }))
+}
+
+/** What making a change again on somebody else's work has to know of a job. */
+export const jobGround: Ground<JobDocument> = {
+  shape: jobShape,
+  sensible: (document) => documentProblems(document).length === 0,
+  freeId: (document, path, id) => otherId(document.wiring, path, id),
+  renamed: renamedChange,
+}
+
+/** An entry that was not recorded yet, with something it speaks of renamed. */
+export function renamedEntry(entry: Entry, renaming: Renaming): Entry {
+  if (entry.do === 'edit') return { ...entry, changes: entry.changes.map((change) => renamedChange(change, renaming)) }
+  if (entry.do !== 'observe') return entry
+  const finding = renamedChange({ do: 'set', path: ['finding'], now: entry.finding }, renaming)
+  return { ...entry, finding: (finding as { now: typeof entry.finding }).now }
+}
+
+/** The document after an entry. Throws {@link LogError} or ChangeError where the entry does not fit there. */
+export function documentAfter(document: JobDocument | undefined, entry: Entry): JobDocument {
+  if (entry.do === 'open') {
+    if (document) throw new LogError('entry.do', 'the job was begun before')
+    const { do: _, ...begun } = entry
+    return begun
+  }
+  if (!document) throw new LogError('entry.do', 'the first entry of a job opens it')
+  return entry.do === 'edit' ? applied(jobShape, document, entry.changes) : document
+}
+
+/** A job after one entry more. Throws as {@link documentAfter}. */
+export function grown(
+  state: JobState | undefined,
+  logged: LogEntry & Partial<Pick<NumberedEntry, 'number'>>,
+  id: string,
+): JobState {
+  const { entry } = logged
+  const document = documentAfter(state?.document, entry)
+  const before = state ?? { id, number: 0, findings: [], revisions: [] }
+  const after: JobState = { ...before, document, number: logged.number ?? before.number }
+  switch (entry.do) {
+    case 'observe':
+      return { ...after, findings: [...without(before.findings, entry.finding.id), entry.finding] }
+    case 'retract':
+      return { ...after, findings: without(before.findings, entry.finding) }
+    case 'keep': {
+      const { revision, kind, name, installation = document.wiring } = entry
+      const kept = { id: revision, kind, name, installation, createdAt: logged.at }
+      return { ...after, revisions: [...without(before.revisions, revision), kept] }
+    }
+    default:
+      return after
+  }
+}
+
+const without = <T extends { id: string }>(list: readonly T[], id: string): T[] => list.filter((x) => x.id !== id)
+
+/** What entries have changed, in order. */
+export const changesOf = (entries: readonly { entry: Entry }[]): FieldChange[] =>
+  entries.flatMap(({ entry }) => (entry.do === 'edit' ? entry.changes : []))

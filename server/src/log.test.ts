@@ -1,0 +1,194 @@
+import { changesOf, grown, jobShape, type JobState, type LogEntry, type NumberedEntry } from '@nobbet/contract'
+import { changesBetween, edited } from '@nobbet/core'
+import { someAct } from '@nobbet/core/testing'
+import fc from 'fast-check'
+import { documentOf, logged, opening, openStage, setting, type Stage } from '../testing'
+import { openDatabase } from './database'
+
+let stage: Stage
+beforeAll(async () => void (stage = await openStage()), 30_000)
+afterAll(() => stage.close())
+
+const read = async (job: string): Promise<JobState> => (await stage.call('GET', `/api/jobs/${job}`)).body
+const log = async (job: string, after = 0): Promise<NumberedEntry[]> =>
+  (await stage.call('GET', `/api/jobs/${job}/log?after=${after}`)).body.entries
+const symptom = (was: string, now: string) => setting(['brief', 'symptom'], was, now)
+const finding = (id: string) => ({
+  id,
+  asking: ['programmer.heating', 'stat-1.contact'],
+  observable: { kind: 'boiler' as const, device: 'boiler' },
+  result: 'not-called' as const,
+  note: '',
+  at: '2026-11-24T09:00:00.000Z',
+})
+
+describe('a job’s log', () => {
+  it('begins with the job, and an entry that arrives again is not recorded twice', async () => {
+    const entries = [opening('Mill House'), symptom('cold', 'stone cold')]
+    const first = await stage.record('job-twice-1', entries)
+    const again = await stage.record('job-twice-1', entries)
+    expect([first.status, again.status]).toEqual([200, 200])
+    expect(again.body).toEqual(first.body)
+    expect((await log('job-twice-1')).map((e) => e.id)).toEqual(entries.map((e) => e.id))
+    expect((await read('job-twice-1')).document.brief).toMatchObject({ site: 'Mill House', symptom: 'stone cold' })
+  })
+
+  it('takes changes of different things from two who do not know of each other', async () => {
+    const { number } = (await stage.record('job-two-1', [opening('Two')])).body
+    await stage.record('job-two-1', [symptom('cold', 'too hot')], number)
+    const { body, status } = await stage.record('job-two-1', [setting(['brief', 'earlier'], '', 'valve')], number)
+    expect(status).toBe(200)
+    expect(body.entries.map((e: LogEntry) => e.entry.do)).toEqual(['edit', 'edit'])
+    expect((await read('job-two-1')).document.brief).toMatchObject({ symptom: 'too hot', earlier: 'valve' })
+  })
+
+  it('answers 412 with the field where somebody else was at the same thing, and records none of that write', async () => {
+    const { number } = (await stage.record('job-same-1', [opening('Same')])).body
+    await stage.record('job-same-1', [symptom('cold', 'theirs')], number)
+    const mine = [setting(['brief', 'earlier'], '', 'valve'), symptom('cold', 'mine')]
+    const { status, body } = await stage.record('job-same-1', mine, number)
+    expect([status, body.errors]).toEqual([
+      412,
+      [{ field: 'brief.symptom', reason: 'is not as it was when you changed it' }],
+    ])
+    expect((await read('job-same-1')).document.brief).toMatchObject({ symptom: 'theirs', earlier: '' })
+    expect(await log('job-same-1')).toHaveLength(2)
+  })
+
+  it('answers 412 where two changes each fit and do not stand together, 422 where one alone makes no sense', async () => {
+    const document = documentOf('Sense')
+    const { number } = (await stage.record('job-sense-1', [logged({ do: 'open', ...document }, 'sense-open')])).body
+    const [centre] = document.wiring.wiringCentres
+    const list = ['wiring', 'wiringCentres', centre.id, 'terminals']
+    const spare = { id: '99', legend: 'Spare', ways: 1 }
+    const more = logged({ do: 'edit', label: 'More', changes: [{ do: 'add', path: list, value: spare, after: null }] })
+    const less = logged({ do: 'edit', label: 'Less', changes: [{ do: 'drop', path: list, was: spare, after: null }] })
+    const core = ['wiring', 'cables', 'pump-cable', 'cores', 'brown', 'ends', '1']
+    const was = document.wiring.cables.find((c) => c.id === 'pump-cable')!.cores.find((k) => k.id === 'brown')!.ends[1]
+    const on = setting(core, was, { at: 'terminal', terminal: `${centre.id}.99` })
+
+    const alone = await stage.record('job-sense-1', [on], number)
+    expect(alone.status).toBe(422)
+    expect(alone.body.errors[0]).toMatchObject({ reason: `there is no terminal "${centre.id}.99"` })
+
+    const seen = (await stage.record('job-sense-1', [more], number)).body.number
+    await stage.record('job-sense-1', [less], seen)
+    expect((await stage.record('job-sense-1', [on], seen)).status).toBe(412)
+  })
+
+  it('keeps findings in the order in which they were made; one that is taken back stays in the log', async () => {
+    await stage.record('job-find-1', [opening('Find')])
+    for (const id of ['finding-b', 'finding-a', 'finding-b'])
+      await stage.record('job-find-1', [logged({ do: 'observe', finding: finding(id) })])
+    const ids = async () => (await read('job-find-1')).findings.map((f) => f.id)
+    expect(await ids()).toEqual(['finding-a', 'finding-b'])
+    for (let i = 0; i < 2; i++) await stage.record('job-find-1', [logged({ do: 'retract', finding: 'finding-b' })])
+    expect(await ids()).toEqual(['finding-a'])
+    expect(await log('job-find-1')).toHaveLength(6)
+  })
+
+  it('keeps a state of the wiring as it stands there, once, and never changes it', async () => {
+    await stage.record('job-keep-1', [opening('Keep')])
+    const keep = (name: string) => logged({ do: 'keep', revision: 'revision-1', kind: 'planned', name })
+    const name = (await read('job-keep-1')).document.wiring.name
+    await stage.record('job-keep-1', [keep('As planned'), setting(['wiring', 'name'], name, 'Otherwise')])
+    expect((await read('job-keep-1')).revisions).toMatchObject([{ name: 'As planned', installation: { name } }])
+    expect((await stage.record('job-keep-1', [keep('Other')])).status).toBe(409)
+  })
+
+  it.each<[string, () => LogEntry, number, string]>([
+    ['a second beginning', () => opening('Again'), 409, 'entry.do'],
+    ['a value that is not kept as written', () => setting(['brief', 'symptom'], 'cold', ' cold '), 422, ''],
+    ['a field nobody knows', () => setting(['brief', 'phone'], undefined, '1'), 422, 'brief'],
+    ['an empty site', () => setting(['brief', 'site'], 'Refused', ''), 422, 'brief.site'],
+    [
+      'an answer to another look',
+      () => logged({ do: 'observe', finding: { ...finding('finding-c'), result: 'open' } }),
+      422,
+      'entries.0.entry.finding.result',
+    ],
+  ])('refuses %s, and what is stored stays', async (_, entry, status, field) => {
+    await stage.record('job-refuse-1', [opening('Refused', 'refused-open')])
+    const before = await read('job-refuse-1')
+    const answer = await stage.record('job-refuse-1', [entry()], before.number)
+    expect([answer.status, answer.body.errors[0].field]).toEqual([status, field])
+    expect(await read('job-refuse-1')).toEqual(before)
+  })
+
+  it('does not record where there is no such job, nor under an id that another job has', async () => {
+    expect((await stage.record('job-none-1', [symptom('cold', 'warm')])).status).toBe(404)
+    await stage.record('job-other-1', [opening('Other', 'shared-entry')])
+    expect((await stage.record('job-other-2', [opening('Other', 'shared-entry')])).status).toBe(409)
+  })
+})
+
+describe('what the server says of a job', () => {
+  it('is what its log makes of it, whatever was done', async () => {
+    let job = 0
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.array(fc.nat(9999), { minLength: 5, maxLength: 5 }), { maxLength: 12 }),
+        async (acts) => {
+          const id = `job-any-${++job}`
+          let document = documentOf('Any')
+          const entries: LogEntry[] = [logged({ do: 'open', ...document })]
+          for (const numbers of acts) {
+            let i = 0
+            const command = someAct(document.wiring, (n) => (numbers[i++] ?? 0) % n)
+            if (!command) continue
+            const next = { ...document, wiring: edited(document.wiring, command).doc }
+            const changes = changesBetween(jobShape, document, next)
+            if (changes.length === 0) continue
+            entries.push(logged({ do: 'edit', label: command.label, changes }))
+            document = next
+          }
+          entries.push(logged({ do: 'keep', revision: `revision-any-${job}`, kind: 'altered', name: 'So' }))
+          const { status, body } = await stage.record(id, entries)
+          expect(status).toBe(200)
+          const folded = (body.entries as NumberedEntry[]).reduce<JobState | undefined>(
+            (s, e) => grown(s, e, id),
+            undefined,
+          )
+          expect(await read(id)).toEqual(JSON.parse(JSON.stringify(folded)))
+          expect(changesOf(body.entries)).toHaveLength(
+            entries.reduce((n, e) => n + (e.entry.do === 'edit' ? e.entry.changes.length : 0), 0),
+          )
+        },
+      ),
+      { numRuns: 25 },
+    )
+  }, 60_000)
+
+  it('survives two hundred writes at once: all that were acknowledged are there', async () => {
+    await stage.record('job-race-1', [opening('Race')])
+    const notes = Array.from({ length: 200 }, (_, i) => logged({ do: 'note', text: `note ${i}` }))
+    const answers = await Promise.all(notes.map((note) => stage.record('job-race-1', [note])))
+    expect(answers.every((a) => a.status === 200)).toBe(true)
+    expect(new Set((await log('job-race-1')).map((e) => e.id))).toEqual(
+      new Set([...notes.map((n) => n.id), (await log('job-race-1'))[0].id]),
+    )
+  }, 60_000)
+})
+
+describe('a job from before there was a log', () => {
+  it('gets one from what its rows say, once, and stays what it was', async () => {
+    await stage.record('job-old-1', [
+      opening('Old House'),
+      logged({ do: 'keep', revision: 'revision-old', kind: 'planned', name: 'As planned' }),
+      symptom('cold', 'old'),
+      logged({ do: 'observe', finding: finding('finding-old') }),
+    ])
+    const before = await read('job-old-1')
+    const orm = await openDatabase(stage.data)
+    await orm.em.getConnection().execute("delete from entry where job = 'job-old-1'")
+    await orm.close()
+    await stage.restart()
+    await stage.restart()
+    const after = await read('job-old-1')
+    expect(after).toEqual({ ...before, number: after.number })
+    const entries = await log('job-old-1')
+    expect(entries.map((e) => e.entry.do)).toEqual(['open', 'keep', 'observe'])
+    const folded = entries.reduce<JobState | undefined>((s, e) => grown(s, e, 'job-old-1'), undefined)
+    expect(JSON.parse(JSON.stringify(folded))).toEqual(after)
+  })
+})
