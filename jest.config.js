@@ -13,5 +13,12 @@ const project = (name, extra = {}) => ({
 })
 
 export default {
-  projects: [project('core'), project('cli'), project('contract'), project('web'), project('server'), project('e2e')],
+  projects: [
+    project('core'),
+    project('cli'),
+    project('contract'),
+    project('web', { transformIgnorePatterns: ['/node_modules/(?!(uuid|idb)/)'] }),
+    project('server'),
+    project('e2e'),
+  ],
 }

@@ -1,0 +1,455 @@
+import {
+  documentProblems,
+  grown,
+  jobDocumentSchema,
+  jobGround,
+  jobShape,
+  type Entry,
+  type JobDocument,
+  type JobState,
+  type PhotoWrite,
+} from '@nobbet/contract'
+import { changesBetween, EditError, insisted, inverted, rebased, same, type Clash } from '@nobbet/core'
+import { v4 as newId } from 'uuid'
+import { absorbed, assembled, readAnew, type Assembled } from './assemble'
+import {
+  noSteps,
+  type Keeper,
+  type Keeping,
+  type KeptClash,
+  type KeptJob,
+  type NewPending,
+  type Pending,
+  type Step,
+} from './kept'
+import { inTime, kindOf, nonsenseTries, pauseMs, reasonOf, type Sending, type Server } from './sending'
+import type { Tabs } from './tabs'
+import { entryOf } from './who'
+
+/** What a screen sees of a job. */
+export interface JobView {
+  /** The job with everything that was done here; undefined while nothing is known of it. */
+  state?: JobState
+  done: readonly Step[]
+  undone: readonly Step[]
+  clashes: readonly KeptClash[]
+  /** Photos that are not sent yet; without a picture, one that is to be taken down. */
+  photos: readonly { id: string; write?: PhotoWrite; at: string }[]
+  /** How much is not sent yet. */
+  unsent: number
+  sending: Sending
+  /** The server could not be asked: what is shown is as it was told at that time, ms since 1970. */
+  age?: { readAt: number; reason: string }
+  /** Nothing can be shown, and why. */
+  error?: Error
+  /** What was done last could not be done or kept, and why. */
+  problem?: string
+}
+
+const sendAfterMs = 300
+/** Steps that can be taken back. */
+const mostSteps = 500
+/** Entries sent at once, and their size in characters: well below what the server takes. */
+const mostEntries = 60
+const mostCharacters = 900_000
+
+/**
+ * A job under the hand, outside of React. Everything done is kept in this browser before it is shown as done, goes to the server
+ * in order, and stands on whatever others have made of the job meanwhile.
+ */
+export class JobStore {
+  private view: JobView = { done: [], undone: [], clashes: [], photos: [], unsent: 0, sending: { is: 'saved' } }
+  private readonly listeners = new Set<() => void>()
+  /** The job with what is just being kept; shown once it is. */
+  private ahead: Assembled
+  private keeping: Promise<void> = Promise.resolve()
+  private loading: Promise<void> | undefined
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private busy = false
+  private failures = 0
+  private nonsense = 0
+  private misfits = 0
+
+  constructor(
+    readonly job: string,
+    private readonly deps: { keeper: Keeper; server: Server; tabs: Tabs },
+  ) {
+    this.ahead = { kept: { pending: [], clashes: [], steps: noSteps }, state: undefined }
+    deps.tabs.listen((heard) => {
+      if (heard === job && this.loading) void this.reread().then(() => this.schedule(sendAfterMs))
+    })
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener)
+    return () => void this.listeners.delete(listener)
+  }
+  readonly current = (): JobView => this.view
+
+  /** Brings the job: what is kept here at once, what the server has as soon as it answers. */
+  load(): Promise<void> {
+    this.loading ??= this.begin()
+    return this.loading
+  }
+  private async begin(): Promise<void> {
+    await this.reread()
+    await this.catchUp()
+    this.schedule(0)
+  }
+
+  /** Asks the server what is new. What is shown stays where it cannot be asked. */
+  async catchUp(): Promise<void> {
+    const { job, deps } = this
+    try {
+      const { known, pending } = await deps.keeper.read(job)
+      // A job that was begun here and has not arrived yet is not there to be asked for.
+      if (!known && pending.some((p) => p.kind === 'entry' && p.logged.entry.do === 'open')) return
+      if (known) {
+        const { entries } = await inTime(deps.server.readLog(job, known.state.number))
+        await this.rework((kept) => absorbed(job, kept, entries, Date.now()), entries.length > 0)
+      } else {
+        const state = await inTime(deps.server.readJob(job))
+        await this.rework((kept) => readAnew(job, kept, state, Date.now()), true)
+      }
+      this.set({ age: undefined, error: undefined })
+      // The server is there again: what waits need not wait for the end of its pause.
+      if (this.failures > 0 && this.view.sending.is === 'kept-here') this.schedule(0)
+    } catch (error) {
+      const { known } = this.ahead.kept
+      if (known) this.set({ age: { readAt: known.readAt, reason: reasonOf(error) } })
+      else if (!this.ahead.state) this.set({ error: error as Error })
+    }
+  }
+
+  /** The page is looked at again, or the connection is back. */
+  wake(): void {
+    if (!this.loading) return
+    void this.catchUp()
+    if (this.view.sending.is !== 'stopped') this.schedule(0)
+  }
+
+  /** Tries again what had been given up. */
+  readonly again = (): void => {
+    this.failures = this.nonsense = this.misfits = 0
+    this.set({ error: undefined, problem: undefined })
+    void this.catchUp()
+    this.schedule(0)
+  }
+
+  /**
+   * Changes brief or wiring, as one step that can be taken back. Throws {@link EditError} where the job would make no sense.
+   * Resolves once it is kept.
+   */
+  edit(label: string, change: (document: JobDocument) => JobDocument): Promise<void> {
+    const entry = this.editOf(label, change(this.document()))
+    return entry ? this.step(entry, { keepsUndone: false }) : Promise.resolve()
+  }
+
+  readonly undo = (): void => void this.back('done')
+  readonly redo = (): void => void this.back('undone')
+
+  /** Takes the last step back, or does the last one taken back again; on whatever stands there now. */
+  private async back(from: 'done' | 'undone'): Promise<void> {
+    const steps = this.ahead.kept.steps
+    const step = from === 'done' ? steps.done.at(-1) : steps.undone.at(0)
+    if (!step || !this.ahead.state) return
+    const wanted = from === 'done' ? inverted(step.changes) : step.changes
+    const { changes, clashes } = rebased(jobGround, this.ahead.state.document, wanted)
+    const label = `${from === 'done' ? 'Undo' : 'Again'}: ${step.label}`.slice(0, 200)
+    const id = newId()
+    const moved: Step = { ...step, entry: from === 'done' ? step.entry : id }
+    const after =
+      from === 'done'
+        ? { done: steps.done.slice(0, -1), undone: [moved, ...steps.undone] }
+        : { done: [...steps.done, moved], undone: steps.undone.slice(1) }
+    const add: NewPending[] =
+      changes.length > 0
+        ? [this.newEntry({ do: 'edit', label, changes, ...(from === 'done' && { undoes: step.entry }) }, id)]
+        : []
+    await this.keep({ add, steps: after })
+    // Somebody has been there since: what they have made of it stands, and is asked about.
+    if (clashes.length > 0) await this.addClashes(clashes, id, label)
+  }
+
+  private async addClashes(clashes: readonly Clash[], of: string, label: string): Promise<void> {
+    const at = new Date().toISOString()
+    const made = clashes.map((clash): KeptClash => ({ id: newId(), job: this.job, of, label, at, clash }))
+    await this.rework((kept) => assembled(this.job, { ...kept, clashes: [...kept.clashes, ...made] }), true)
+  }
+
+  /** Puts what an entry of mine wanted there, or lets theirs stand; mine is then in the log all the same. */
+  async choose(id: string, choice: 'mine' | 'theirs'): Promise<void> {
+    const clash = this.ahead.kept.clashes.find((c) => c.id === id)
+    if (!clash) return
+    if (choice === 'theirs') {
+      const { label, of } = clash
+      await this.keep({ add: [this.newEntry({ do: 'aside', label, of, changes: clash.clash.mine })], settled: [id] })
+      return
+    }
+    const document = insisted(jobGround, this.document(), clash.clash)
+    if (!document) return this.set({ problem: `“${clash.label}” cannot be done any more: what it needs is not there.` })
+    const entry = this.editOf(clash.label, document)
+    if (entry) await this.step(entry, { settled: [id] })
+    else await this.keep({ settled: [id] })
+  }
+
+  /** Records something that changes neither brief nor wiring. */
+  record(entry: Exclude<Entry, { do: 'edit' }>): Promise<void> {
+    return this.keep({ add: [this.newEntry(entry)] })
+  }
+
+  /** Pins a photo, or takes one down. */
+  photo(id: string, write?: PhotoWrite): Promise<void> {
+    return this.keep({ add: [{ kind: 'photo', id, write, at: new Date().toISOString() }] })
+  }
+
+  /**
+   * Takes the first thing out of the queue, which the server will not take, so that the rest can go. A change is kept to be
+   * chosen again, a finding or note goes on as a note; a photo is dropped.
+   */
+  async putAside(): Promise<void> {
+    await this.rework((kept) => {
+      const [first, ...rest] = kept.pending
+      if (!first) return assembled(this.job, kept)
+      // The rest was made with it in place: each is looked at again.
+      const pending = rest.map((p) => (p.kind === 'entry' ? { ...p, on: -1 } : p))
+      if (first.kind === 'photo') return assembled(this.job, { ...kept, pending })
+      const { logged } = first
+      const { entry, id, at } = logged
+      if (entry.do === 'edit') {
+        const clash: Clash = { mine: entry.changes, why: 'senseless', restore: [] }
+        const made: KeptClash = { id: newId(), job: this.job, of: id, label: entry.label, at, clash }
+        return assembled(this.job, { ...kept, pending, clashes: [...kept.clashes, made] })
+      }
+      const text = `Could not be recorded as it was: ${JSON.stringify(entry)}`.slice(0, 2000)
+      const note: Pending = { ...first, on: -1, logged: { ...logged, id: newId(), entry: { do: 'note', text } } }
+      return assembled(this.job, { ...kept, pending: [note, ...pending] })
+    }, true)
+    this.again()
+  }
+
+  private document(): JobDocument {
+    const document = this.ahead.state?.document
+    if (!document) throw new EditError('the job has not been read yet')
+    return document
+  }
+
+  private editOf(label: string, next: JobDocument): Extract<Entry, { do: 'edit' }> | undefined {
+    const before = this.document()
+    const read = jobDocumentSchema.safeParse(next)
+    // As it is kept: blanks about a text gone, what nobody knows left out.
+    const wanted = read.success && !same(read.data, next) ? read.data : next
+    const changes = changesBetween(jobShape, before, wanted)
+    if (changes.length === 0) return undefined
+    const [problem] = documentProblems(wanted)
+    if (problem) throw new EditError(problem.field ? `${problem.field}: ${problem.reason}` : problem.reason)
+    return { do: 'edit', label: label.slice(0, 200), changes }
+  }
+
+  private step(
+    entry: Extract<Entry, { do: 'edit' }>,
+    { settled, keepsUndone = true }: { settled?: string[]; keepsUndone?: boolean },
+  ): Promise<void> {
+    const { done, undone } = this.ahead.kept.steps
+    const made = this.newEntry(entry)
+    const step: Step = { entry: made.logged.id, label: entry.label, changes: entry.changes }
+    const steps = { done: [...done, step].slice(-mostSteps), undone: keepsUndone ? undone : [] }
+    return this.keep({ add: [made], steps, settled })
+  }
+
+  private newEntry(entry: Entry, id?: string): Extract<NewPending, { kind: 'entry' }> {
+    const attends = (entry.do === 'open' ? entry : this.ahead.state?.document)?.brief.engineer ?? ''
+    return { kind: 'entry', logged: entryOf(entry, attends, id), on: this.ahead.kept.known?.state.number ?? 0 }
+  }
+
+  /** Keeps something and then shows it; what cannot be kept is not shown as done. */
+  private keep(keeping: Keeping): Promise<void> {
+    const { job, deps } = this
+    const { add = [], steps, settled = [] } = keeping
+    const { kept, state } = this.ahead
+    const pending = [...kept.pending, ...add.map((one): Pending => ({ ...one, job, key: Number.MAX_SAFE_INTEGER }))]
+    const clashes = kept.clashes.filter((c) => !settled.includes(c.id))
+    const after = add.reduce((at, one) => (one.kind === 'entry' ? grown(at, one.logged, job) : at), state)
+    const ahead: Assembled = { kept: { ...kept, pending, clashes, steps: steps ?? kept.steps }, state: after }
+    this.ahead = ahead
+    const mine = this.keeping.then(async () => {
+      try {
+        await deps.keeper.keep(job, keeping)
+        this.show(ahead, { problem: undefined })
+        deps.tabs.say(job)
+        if (this.view.sending.is !== 'stopped' && add.length > 0) {
+          if (this.view.sending.is === 'saved') this.set({ sending: { is: 'saving' } })
+          if (this.failures === 0) this.schedule(sendAfterMs)
+        }
+      } catch (error) {
+        // Not `reread`, which would wait for this very step.
+        this.ahead = assembled(job, await deps.keeper.read(job))
+        this.show(this.ahead)
+        this.set({ problem: `Not kept, and not done: ${(error as Error).message || 'this browser has no room left.'}` })
+      }
+    })
+    this.keeping = mine
+    return mine
+  }
+
+  /** Shows what is kept, by whichever tab. */
+  private async reread(): Promise<void> {
+    for (;;) {
+      const before = this.keeping
+      await before
+      const kept = await this.deps.keeper.read(this.job)
+      // Something more is being kept by now: it belongs to what is shown.
+      if (before !== this.keeping) continue
+      this.ahead = assembled(this.job, kept)
+      return this.show(this.ahead)
+    }
+  }
+
+  private async rework(work: (kept: KeptJob) => Assembled, tell: boolean): Promise<void> {
+    await this.deps.keeper.rework(this.job, (kept) => work(kept).kept)
+    await this.reread()
+    if (tell) this.deps.tabs.say(this.job)
+  }
+
+  private schedule(ms: number): void {
+    clearTimeout(this.timer)
+    this.timer = setTimeout(() => void this.send(), ms)
+  }
+
+  /** Sends what is waiting, until nothing is left or something is in the way. One tab of a browser at a time. */
+  private async send(): Promise<void> {
+    if (this.busy) return
+    this.busy = true
+    try {
+      const did = await this.deps.tabs.alone(this.job, async () => {
+        for (let more = true; more;) more = await this.sendNext()
+      })
+      if (!did && this.view.unsent > 0) this.schedule(5000)
+    } catch (error) {
+      this.failed(error)
+    } finally {
+      this.busy = false
+    }
+  }
+
+  /** Sends the next batch; false where there is none. */
+  private async sendNext(): Promise<boolean> {
+    const { job, deps } = this
+    const { known, pending } = await deps.keeper.read(job)
+    const [first] = pending
+    if (!first) {
+      this.failures = this.nonsense = 0
+      this.set({ sending: { is: 'saved' } })
+      return false
+    }
+    if (this.failures + this.nonsense === 0) this.set({ sending: { is: 'saving' } })
+    try {
+      if (first.kind === 'photo') {
+        const { id, write } = first
+        await inTime(write ? deps.server.writePhoto(job, id, write) : deps.server.deletePhoto(job, id))
+        const delivered = (kept: KeptJob) => ({ ...kept, pending: kept.pending.filter((p) => p.key !== first.key) })
+        await this.rework((kept) => assembled(job, delivered(kept)), true)
+      } else {
+        const after = known?.state.number ?? 0
+        const { entries } = await inTime(deps.server.writeLog(job, { after, entries: batchOf(pending) }))
+        await this.rework((kept) => absorbed(job, kept, entries, Date.now()), true)
+      }
+    } catch (error) {
+      if (kindOf(error) !== 'met') throw error
+      await this.meet(known?.state.number ?? 0)
+      return true
+    }
+    this.failures = this.nonsense = this.misfits = 0
+    this.set({ age: undefined })
+    return true
+  }
+
+  /** Somebody else was there first: what they did is brought, and mine made on that. */
+  private async meet(after: number): Promise<void> {
+    const { job, deps } = this
+    const { entries } = await inTime(deps.server.readLog(job, after))
+    if (entries.length > 0) return this.rework((kept) => absorbed(job, kept, entries, Date.now()), true)
+    // Nothing is new, and still it does not fit: what is known here is not what the server has.
+    const state = await inTime(deps.server.readJob(job))
+    const again = (kept: KeptJob) => kept.pending.map((p) => (p.kind === 'entry' ? { ...p, on: -1 } : p))
+    await this.rework((kept) => readAnew(job, { ...kept, pending: again(kept) }, state, Date.now()), true)
+    if (++this.misfits > 3) throw new EditError('what is here and what the server has do not fit together')
+  }
+
+  private failed(error: unknown): void {
+    const reason = reasonOf(error)
+    const kind = error instanceof EditError ? 'final' : kindOf(error)
+    if (kind === 'nonsense') this.nonsense++
+    if (kind === 'final' || this.nonsense >= nonsenseTries) {
+      return this.set({ sending: { is: 'stopped', reason, first: kind === 'final' ? this.firstLabel() : undefined } })
+    }
+    this.failures++
+    this.set({ sending: { is: 'kept-here', reason } })
+    this.schedule(pauseMs(this.failures))
+  }
+
+  /** What stands first in the queue, in words. */
+  private firstLabel(): string | undefined {
+    const [first] = this.ahead.kept.pending
+    if (first?.kind === 'entry')
+      return first.logged.entry.do === 'edit' ? first.logged.entry.label : pendingWords[first.logged.entry.do]
+    return first && 'a photo'
+  }
+
+  private show({ kept, state }: Assembled, rest: Partial<JobView> = {}): void {
+    this.set({
+      state: stillTheSame(this.view.state, state),
+      done: kept.steps.done,
+      undone: kept.steps.undone,
+      clashes: kept.clashes,
+      photos: kept.pending.flatMap((p) => (p.kind === 'photo' ? [{ id: p.id, write: p.write, at: p.at }] : [])),
+      unsent: kept.pending.length,
+      ...(kept.pending.length === 0 && { sending: { is: 'saved' } }),
+      ...rest,
+    })
+  }
+
+  private set(change: Partial<JobView>): void {
+    this.view = { ...this.view, ...change }
+    for (const listener of this.listeners) listener()
+  }
+}
+
+const pendingWords: Record<Exclude<Entry['do'], 'edit'>, string> = {
+  open: 'the new job',
+  keep: 'a kept state of the wiring',
+  observe: 'a finding',
+  retract: 'a finding taken back',
+  act: 'what was done on site',
+  note: 'a note',
+  aside: 'a change that was put aside',
+}
+
+function batchOf(pending: KeptJob['pending']) {
+  const entries = []
+  let size = 0
+  for (const one of pending) {
+    if (one.kind !== 'entry' || entries.length === mostEntries) break
+    size += JSON.stringify(one.logged).length
+    if (entries.length > 0 && size > mostCharacters) break
+    entries.push(one.logged)
+  }
+  return entries
+}
+
+/** The new state, with what says the same as before being the very same: nothing is worked out again for it. */
+function stillTheSame(before: JobState | undefined, now: JobState | undefined): JobState | undefined {
+  if (!before || !now) return now
+  const keep = <T>(old: T, next: T): T => (same(old, next) ? old : next)
+  const document = {
+    brief: keep(before.document.brief, now.document.brief),
+    status: now.document.status,
+    wiring: keep(before.document.wiring, now.document.wiring),
+  }
+  return {
+    ...now,
+    document: same(before.document, document) ? before.document : document,
+    findings: keep(before.findings, now.findings),
+    revisions: keep(before.revisions, now.revisions),
+  }
+}
