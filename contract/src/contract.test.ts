@@ -1,5 +1,5 @@
 import { exampleById } from '@nobbet/core'
-import { endpoints, findingWriteSchema, jobBriefSchema, jobWriteSchema, openApi, revisionWriteSchema } from '.'
+import { endpoints, entrySchema, findingSchema, jobBriefSchema, jobDocumentSchema, logWriteSchema, openApi } from '.'
 
 const fitted = { scheme: 'two-port', circuits: [{ kind: 'heating', name: 'House' }] }
 const brief = { site: ' Mill Lane 2 ', kind: 'fault', fitted }
@@ -31,16 +31,30 @@ describe('a brief', () => {
 })
 
 describe('writes', () => {
-  it('a job is open unless it says otherwise, and brings its wiring only where that is new', () => {
-    expect(jobWriteSchema.parse({ brief }).status).toBe('open')
-    expect(jobWriteSchema.parse({ brief }).draft).toBeUndefined()
+  const { installation } = exampleById('two-port-heating')!
+
+  it('a job is open unless it says otherwise', () => {
+    expect(jobDocumentSchema.parse({ brief, wiring: installation }).status).toBe('open')
   })
 
-  it('a revision has a name and is of a kind', () => {
-    const { installation } = exampleById('two-port-heating')!
-    expect(revisionWriteSchema.safeParse({ kind: 'planned', name: 'As planned', installation }).success).toBe(true)
-    expect(reasons(revisionWriteSchema.safeParse({ kind: 'planned', name: ' ', installation }))).toEqual([
-      'name: the name is missing',
+  it('a kept state of the wiring has a name and is of a kind', () => {
+    const keep = { do: 'keep', revision: 'revision-1', kind: 'planned', name: 'As planned' }
+    expect(entrySchema.safeParse(keep).success).toBe(true)
+    expect(reasons(entrySchema.safeParse({ ...keep, name: ' ' }))).toEqual(['name: the name is missing'])
+  })
+
+  it('a change names the way to what it changes, and nothing that is no field', () => {
+    const edit = (path: string[]) => ({ do: 'edit', label: 'x', changes: [{ do: 'set', path, was: 'a', now: 'b' }] })
+    expect(entrySchema.safeParse(edit(['brief', 'site'])).success).toBe(true)
+    expect(entrySchema.safeParse(edit([])).success).toBe(false)
+    expect(reasons(entrySchema.safeParse(edit(['wiring', '__proto__'])))).toEqual([
+      'changes.0.path.1: is no name of a field',
+    ])
+  })
+
+  it('a write to the log brings at least one entry and at most a hundred', () => {
+    expect(reasons(logWriteSchema.safeParse({ after: 0, entries: [] }))).toEqual([
+      'entries: there is nothing to record',
     ])
   })
 
@@ -51,8 +65,8 @@ describe('writes', () => {
     [{ kind: 'valve', device: 'zv-1' }, 'shut', true],
     [{ kind: 'pump', device: 'pump' }, 'called', false],
   ])('a finding on %j may be "%s": %s', (observable, result, fits) => {
-    const finding = { asking: [], observable, result, at: '2026-11-24T09:00:00.000Z' }
-    expect(findingWriteSchema.safeParse(finding).success).toBe(fits)
+    const finding = { id: 'finding-1', asking: [], observable, result, at: '2026-11-24T09:00:00.000Z' }
+    expect(findingSchema.safeParse(finding).success).toBe(fits)
   })
 })
 
@@ -66,8 +80,8 @@ describe('the OpenAPI document', () => {
       const names = [...path.matchAll(/\{(\w+)\}/g)].map((m) => m[1])
       expect(entry.parameters.filter((p) => p.in === 'path').map((p) => p.name)).toEqual(names)
     }
-    const write = document.paths['/api/jobs/{job}'].put as { parameters: { name: string }[] }
-    expect(write.parameters.map((p) => p.name)).toEqual(['job', 'If-Match', 'If-None-Match'])
+    const write = document.paths['/api/types/{type}'].put as { parameters: { name: string }[] }
+    expect(write.parameters.map((p) => p.name)).toEqual(['type', 'If-Match', 'If-None-Match'])
   })
 
   it('is plain JSON: what is printed reads back the same', () => {

@@ -46,7 +46,7 @@ export function documentProblems(document: JobDocument): DocumentProblem[] {
 export const jobGround: Ground<JobDocument> = {
   shape: jobShape,
   sensible: (document) => documentProblems(document).length === 0,
-  freeId: (document, path, id) => otherId(document.wiring, path, id),
+  freeId: (document, path, id, reserved) => otherId(document.wiring, path, id, reserved),
   renamed: renamedChange,
 }
 
@@ -62,8 +62,8 @@ export function renamedEntry(entry: Entry, renaming: Renaming): Entry {
 export function documentAfter(document: JobDocument | undefined, entry: Entry): JobDocument {
   if (entry.do === 'open') {
     if (document) throw new LogError('entry.do', 'the job was begun before')
-    const { do: _, ...begun } = entry
-    return begun
+    const { brief, status, wiring } = entry
+    return { brief, status, wiring }
   }
   if (!document) throw new LogError('entry.do', 'the first entry of a job opens it')
   return entry.do === 'edit' ? applied(jobShape, document, entry.changes) : document

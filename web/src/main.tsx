@@ -8,6 +8,7 @@ import { RouterProvider } from 'react-router'
 import { z } from 'zod'
 import { ApiError } from './api/client'
 import { router } from './routes'
+import { sendWhatWasLeft, wakeAll } from './store/stores'
 
 // Compiled validators need eval, which the server's content policy forbids.
 z.config({ jitless: true })
@@ -19,10 +20,12 @@ const queries = new QueryClient({
       // What the server has refused stays refused; what did not arrive is tried again.
       retry: (failures, error) => !(error instanceof ApiError) && failures < 2,
     },
-    // A write made without a connection waits for it instead of being lost.
-    mutations: { networkMode: 'online' },
   },
 })
+
+void sendWhatWasLeft()
+window.addEventListener('online', wakeAll)
+window.addEventListener('focus', wakeAll)
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -91,3 +91,28 @@ function deviceDifferences(before: Installation, after: Installation): Differenc
     ),
   ]
 }
+
+/** An end of a conductor that somebody has looked at. */
+export interface RecordedEnd {
+  /** Which end, and where it is: the same in two states where what was found still holds. */
+  key: string
+  /** "black of Boiler cable, end 2". */
+  name: string
+}
+
+/** Ends that were seen or tested, by their own mark. */
+export const recordedEnds = (doc: Installation): RecordedEnd[] =>
+  doc.cables.flatMap((cable) =>
+    cable.cores.flatMap((core) =>
+      core.ends.flatMap((end, i) =>
+        end.provenance === 'seen' || end.provenance === 'tested'
+          ? [
+              {
+                key: `${cable.id}.${core.id}.${i} ${place(end)}`,
+                name: `${core.colour} of ${cable.label}, end ${i + 1}`,
+              },
+            ]
+          : [],
+      ),
+    ),
+  )

@@ -29,8 +29,11 @@ export interface Ground<T> {
   shape: Shape
   /** Does the document make sense as a whole? */
   sensible(doc: T): boolean
-  /** An id for an entry of mine whose own is taken; undefined where the id is what the entry is about. */
-  freeId(doc: T, path: readonly string[], id: string): string | undefined
+  /**
+   * An id for an entry of mine whose own is taken, and none of those `reserved`; undefined where the id is what the entry is
+   * about.
+   */
+  freeId(doc: T, path: readonly string[], id: string, reserved: ReadonlySet<string>): string | undefined
   /** A change that speaks of the entry by its new id. */
   renamed(change: FieldChange, renaming: Renaming): FieldChange
 }
@@ -45,13 +48,15 @@ export interface Rebased<T> {
 
 /**
  * Makes changes that were made on one state of a document on another one. Theirs is left alone: what both have touched is not
- * changed but told as a clash. `theirs` is what was changed from the one state to the other.
+ * changed but told as a clash. `theirs` is what was changed from the one state to the other; `reserved` are ids that further
+ * changes of mine will need for entries of their own.
  */
 export function rebased<T>(
   ground: Ground<T>,
   doc: T,
   changes: readonly FieldChange[],
   theirs: readonly FieldChange[] = [],
+  reserved: ReadonlySet<string> = idsAdded(changes),
 ): Rebased<T> {
   const clashes: Clash[] = []
   const renamings: Renaming[] = []
@@ -63,7 +68,8 @@ export function rebased<T>(
     rest = others
     const { value: stands, missing } = valueAt(ground.shape, now, change.path)
     if (missing) {
-      if (!already(change, undefined)) clashes.push(clash(change, undefined, 'gone', restoring(theirs, missing)))
+      // What I took out of something that is gone is out.
+      if (change.do !== 'drop') clashes.push(clash(change, undefined, 'gone', restoring(theirs, missing)))
       continue
     }
     if (already(change, stands)) continue
@@ -77,7 +83,7 @@ export function rebased<T>(
       made.push({ ...moved, now: after })
       now = ordered
     } else if (change.do === 'add') {
-      const to = ground.freeId(now, change.path, change.value.id)
+      const to = ground.freeId(now, change.path, change.value.id, reserved)
       const there = entriesOf(stands).find((entry) => entry.id === change.value.id)
       if (to === undefined) {
         const path = [...change.path, change.value.id]
@@ -97,6 +103,10 @@ export function rebased<T>(
   const back = missingOf(ground, now, theirs)
   return { doc, changes: [], clashes: [{ mine: [...changes], why: 'senseless', restore: back }], renamings: [] }
 }
+
+/** Ids of entries that changes bring. */
+export const idsAdded = (changes: readonly FieldChange[]): ReadonlySet<string> =>
+  new Set(changes.flatMap((change) => (change.do === 'add' ? [change.value.id] : [])))
 
 const clash = (change: FieldChange, theirs: unknown, why: Clash['why'], restore: FieldChange[] = []): Clash => ({
   mine: [change],

@@ -59,8 +59,8 @@ export function withValue(shape: Shape, node: unknown, path: readonly string[], 
   if (shape === 'tuple') return (node as unknown[]).map((x, i) => (i === Number(key) ? next : x))
   if (typeof shape === 'object' && 'list' in shape)
     return entriesOf(node).flatMap((entry) => (entry.id === key ? (next === undefined ? [] : [next]) : [entry]))
-  const { [key]: _, ...others } = (node ?? {}) as Record<string, unknown>
-  if (next === undefined || isNothing(inner.shape, next)) return others
+  if (next === undefined || isNothing(inner.shape, next))
+    return Object.fromEntries(Object.entries(node ?? {}).filter(([name]) => name !== key))
   // An own field of that name, whatever the name.
   return { ...(node as object), [key]: next }
 }

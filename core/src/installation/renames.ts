@@ -17,14 +17,20 @@ const named = ['types', 'waivers', 'cores']
 
 /**
  * An id for an entry of one's own where somebody else has taken the one it had; `path` is its list's. A terminal takes the next
- * number, everything else its old id with a number behind it. Undefined where the id is what the entry is about.
+ * number, everything else its old id with a number behind it; none that is `reserved`. Undefined where the id is what the entry
+ * is about.
  */
-export function otherId(doc: Installation, path: readonly string[], id: string): string | undefined {
+export function otherId(
+  doc: Installation,
+  path: readonly string[],
+  id: string,
+  reserved: ReadonlySet<string>,
+): string | undefined {
   const list = path[path.length - 1]
   if (named.includes(list)) return undefined
   if (list === 'terminals') {
     const terminals = doc.wiringCentres.find((c) => c.id === path[path.length - 2])?.terminals ?? []
-    const numbers = terminals.map((t) => Number(t.id)).filter(Number.isInteger)
+    const numbers = [...terminals.map((t) => t.id), ...reserved].map(Number).filter(Number.isInteger)
     return String(Math.max(0, ...numbers) + 1)
   }
   const taken = new Set(
@@ -41,7 +47,7 @@ export function otherId(doc: Installation, path: readonly string[], id: string):
     ].flatMap((all) => all.map((entry) => entry.id)),
   )
   const stem = id.replace(/-\d+$/, '').slice(0, 34)
-  for (let n = 2; ; n++) if (!taken.has(`${stem}-${n}`)) return `${stem}-${n}`
+  for (let n = 2; ; n++) if (!taken.has(`${stem}-${n}`) && !reserved.has(`${stem}-${n}`)) return `${stem}-${n}`
 }
 
 /** A change that speaks of a renamed entry by its new id, wherever it stands in it. */
@@ -49,8 +55,11 @@ export function renamedChange(change: FieldChange, renaming: Renaming): FieldCha
   const path = renamedPath(change.path, renaming)
   const inside = (value: unknown) => renamedValue(value, renaming, path[path.length - 1])
   switch (change.do) {
-    case 'add':
-      return { ...change, path, value: inside(change.value) as typeof change.value, after: renamedId(change, renaming) }
+    case 'add': {
+      const value = inside(change.value) as typeof change.value
+      const own = sameList(change.path, renaming) && change.value.id === renaming.from
+      return { ...change, path, value: own ? { ...value, id: renaming.to } : value, after: renamedId(change, renaming) }
+    }
     case 'drop': {
       const was = inside(change.was) as typeof change.was
       const own = sameList(change.path, renaming) && change.was.id === renaming.from

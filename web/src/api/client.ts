@@ -37,6 +37,7 @@ type Response<O extends Operation> = (typeof endpoints)[O] extends { response: i
 
 interface CallOptions {
   params?: Record<string, string>
+  query?: Record<string, string | number>
   body?: unknown
   /** The version that is written over; `new` where nothing may be there yet. */
   over?: number | 'new'
@@ -45,10 +46,11 @@ interface CallOptions {
 /** Calls an endpoint of the contract; what comes back is parsed before anything uses it. */
 export async function call<O extends Operation>(
   operation: O,
-  { params = {}, body, over }: CallOptions = {},
+  { params = {}, query, body, over }: CallOptions = {},
 ): Promise<Response<O>> {
   const endpoint = endpoints[operation]
-  const path = endpoint.path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name]))
+  const named = endpoint.path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name]))
+  const path = query ? `${named}?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}` : named
   const headers: Record<string, string> = {}
   if (body !== undefined) headers['content-type'] = 'application/json'
   if (over === 'new') headers['if-none-match'] = '*'

@@ -19,7 +19,7 @@ import { Link, useParams } from 'react-router'
 import { useIsolation } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
 import { useSearchValue } from '../shell/use-search-value'
-import { Changed, WiringTools } from '../wiring/saving-note'
+import { WiringTools } from '../wiring/saving-note'
 import { useWiring } from '../wiring/use-wiring'
 import { useVerdict } from '../workers/use-verdict'
 import { Cables } from './cables'
@@ -58,7 +58,7 @@ function pickedAt(text: string | undefined, doc: Hand['doc']): Picked | undefine
 export function BenchPage() {
   const { job = '' } = useParams()
   const wiring = useWiring(job)
-  const { doc, store } = wiring
+  const { doc, view } = wiring
   const [tabText, setTab] = useSearchValue('tab')
   const [at, setAt] = useSearchValue('at')
   const [linking, setLinking] = useState(false)
@@ -89,12 +89,12 @@ export function BenchPage() {
     document.querySelector<HTMLInputElement>('.picked-panel .place-field input')?.focus()
   })
 
-  if (wiring.error) return <Failed error={wiring.error} retry={() => store.again()} />
+  if (view.error) return <Failed error={view.error} retry={wiring.again} />
   if (!doc || !circuit) return <Loading what="the wiring" />
 
   const perform = (command: Command) => {
     try {
-      store.perform(command)
+      wiring.perform(command)
       setProblem(undefined)
     } catch (error) {
       if (!(error instanceof EditError)) throw error
@@ -144,7 +144,7 @@ export function BenchPage() {
       <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={dropped}>
         <main className="bench">
           <header className="work-tools no-print">
-            <WiringTools state={wiring} store={store} />
+            <WiringTools {...wiring} />
             <Link
               className={`btn btn-sm ${standing?.some(isGrave) ? 'btn-danger' : 'btn-outline-primary'}`}
               to={`/jobs/${job}/checks`}
@@ -156,11 +156,10 @@ export function BenchPage() {
             <Button size="sm" variant="outline-primary" onClick={() => window.print()}>
               Print
             </Button>
-            {wiring.done.length > 0 && (
-              <span className="quiet last-step">Last: {wiring.done[wiring.done.length - 1].command.label}</span>
+            {view.done.length > 0 && (
+              <span className="quiet last-step">Last: {view.done[view.done.length - 1].label}</span>
             )}
           </header>
-          <Changed saving={wiring.saving} store={store} />
           {problem && (
             <p className="alarm" role="alert">
               {problem}

@@ -3,7 +3,8 @@ import type { Revision } from '@nobbet/contract'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { v4 as newId } from 'uuid'
-import { usePhotoChange, usePhotos } from '../api/hooks'
+import { usePhotos } from '../api/hooks'
+import { useJob } from '../store/use-job'
 
 /** The longer side of a kept photo, pixels: a terminal's number is still read. */
 const longest = 1600
@@ -21,16 +22,19 @@ async function kept(file: File): Promise<string> {
 
 /** Photos pinned to one revision. */
 export function Photos({ job, revision }: { job: string; revision: Revision }) {
-  const photos = usePhotos(job)
-  const change = usePhotoChange(job)
+  const { photos: unsent, store } = useJob(job)
+  const photos = usePhotos(job, unsent.length)
   const [caption, setCaption] = useState('')
   const [problem, setProblem] = useState<string>()
-  const mine = (photos.data ?? []).filter((p) => p.revision === revision.id)
+  const waiting = unsent.flatMap(({ id, write, at }) => (write ? [{ id, ...write, createdAt: at }] : []))
+  const down = new Set(unsent.flatMap((p) => (p.write ? [] : [p.id])))
+  const known = (photos.data ?? []).filter((p) => !waiting.some((w) => w.id === p.id))
+  const mine = [...known, ...waiting].filter((p) => p.revision === revision.id && !down.has(p.id))
   const pin = async (file: File) => {
     try {
       const image = await kept(file)
       setProblem(undefined)
-      change.mutate({ id: newId(), write: { revision: revision.id, caption: caption.trim(), image } })
+      await store.photo(newId(), { revision: revision.id, caption: caption.trim(), image })
       setCaption('')
     } catch {
       setProblem(`"${file.name}" is no picture that this browser can read.`)
@@ -47,13 +51,14 @@ export function Photos({ job, revision }: { job: string; revision: Revision }) {
             </a>
             <figcaption>
               {photo.caption}{' '}
-              <Button size="sm" variant="link" onClick={() => change.mutate({ remove: photo.id })}>
+              <Button size="sm" variant="link" onClick={() => void store.photo(photo.id)}>
                 Take down
               </Button>
             </figcaption>
           </figure>
         ))}
       </div>
+      {photos.error && <p className="quiet">Photos that are not shown: {errorText(photos.error)}</p>}
       <div className="bench-add">
         <Form.Control
           aria-label="Caption of the photo"
@@ -75,9 +80,9 @@ export function Photos({ job, revision }: { job: string; revision: Revision }) {
           }}
         />
       </div>
-      {(problem ?? change.error) && (
+      {problem && (
         <p role="alert" className="text-danger">
-          Not pinned: {problem ?? (change.error && errorText(change.error))}
+          Not pinned: {problem}
         </p>
       )}
     </section>

@@ -1,15 +1,15 @@
-import { errorText } from '../api/client'
 import { differencesOf, type Installation } from '@nobbet/core'
-import type { Revision, RevisionWrite } from '@nobbet/contract'
+import type { Revision } from '@nobbet/contract'
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { v4 as newId } from 'uuid'
-import { useRevisions, useSaveRevision } from '../api/hooks'
 import { momentText } from '../drawing/dates'
+import { useJob } from '../store/use-job'
+import { DifferenceTable } from './difference-table'
 import { useHand } from './hand'
 import { Photos } from './photos'
 
-const kindWords: Record<RevisionWrite['kind'], string> = {
+const kindWords: Record<Revision['kind'], string> = {
   planned: 'Planned',
   'as-found': 'As found',
   altered: 'Altered',
@@ -19,19 +19,18 @@ const now = 'now'
 /** Named states of the wiring, and any two of them side by side. */
 export function Revisions({ job }: { job: string }) {
   const { doc } = useHand()
-  const revisions = useRevisions(job)
-  const keep = useSaveRevision(job)
-  const [kind, setKind] = useState<RevisionWrite['kind']>('as-found')
+  const { state, store } = useJob(job)
+  const [kind, setKind] = useState<Revision['kind']>('as-found')
   const [name, setName] = useState('')
-  const list = revisions.data ?? []
+  const list = state?.revisions ?? []
   return (
     <>
       <Form
         className="bench-add"
         onSubmit={(event) => {
           event.preventDefault()
-          const write = { kind, name: name.trim() || kindWords[kind], installation: doc }
-          keep.mutate({ id: newId(), write }, { onSuccess: () => setName('') })
+          const entry = { do: 'keep', revision: newId(), kind, name: name.trim() || kindWords[kind] } as const
+          void store.record(entry).then(() => setName(''))
         }}
       >
         <Form.Select
@@ -52,14 +51,7 @@ export function Revisions({ job }: { job: string }) {
           maxLength={120}
           onChange={(e) => setName(e.target.value)}
         />
-        <Button type="submit" disabled={keep.isPending}>
-          Keep the wiring as it is now
-        </Button>
-        {keep.error && (
-          <span role="alert" className="text-danger">
-            Not kept: {errorText(keep.error)}
-          </span>
-        )}
+        <Button type="submit">Keep the wiring as it is now</Button>
       </Form>
       {list.length === 0 ? (
         <p className="quiet">Nothing is kept yet. A kept state never changes, and can be laid beside any other.</p>
@@ -86,58 +78,15 @@ function Compare({ job, revisions, doc }: { job: string; revisions: Revision[]; 
   )
   const before = of(left)
   const after = of(right)
-  const { conductors, links, devices, same } = useMemo(() => differencesOf(before, after), [before, after])
+  const differences = useMemo(() => differencesOf(before, after), [before, after])
   const shown = revisions.find((r) => r.id === left) ?? revisions.find((r) => r.id === right)
-  const none = conductors.length + links.length + devices.length === 0
   return (
     <section className="compare" aria-label="Two states side by side">
       <div className="compare-heads">
         {choice('Left', left, setLeft)}
         {choice('Right', right, setRight)}
       </div>
-      <p className="compare-sum">
-        {none
-          ? 'No conductor, link or device differs.'
-          : `${conductors.length} conductors differ, ${same} are the same.`}
-      </p>
-      {conductors.length > 0 && (
-        <table className="plain">
-          <thead>
-            <tr>
-              <th scope="col">Conductor</th>
-              <th scope="col">Left</th>
-              <th scope="col">Right</th>
-            </tr>
-          </thead>
-          <tbody>
-            {conductors.map((c) => (
-              <tr key={`${c.cable}.${c.core}`} data-change={c.change}>
-                <td>{c.name}</td>
-                <td>{c.before?.join(' to ') ?? 'not there'}</td>
-                <td>{c.after?.join(' to ') ?? 'not there'}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {links.length > 0 && (
-        <ul>
-          {links.map((l) => (
-            <li key={`${l.name} ${l.change}`}>
-              Link {l.name}: {l.change}
-            </li>
-          ))}
-        </ul>
-      )}
-      {devices.length > 0 && (
-        <ul>
-          {devices.map((d) => (
-            <li key={d.id}>
-              {d.name}: {d.change}
-            </li>
-          ))}
-        </ul>
-      )}
+      <DifferenceTable differences={differences} left="Left" right="Right" />
       {shown && <Photos job={job} revision={shown} />}
     </section>
   )

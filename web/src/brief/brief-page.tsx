@@ -1,123 +1,124 @@
-import { useQueryClient, type QueryClient } from '@tanstack/react-query'
-import { firstWiring, type Job, type JobBrief } from '@nobbet/contract'
+import { withBrief, type JobBrief, type JobDocument } from '@nobbet/contract'
+import { EditError, same, type Installation } from '@nobbet/core'
 import { useState } from 'react'
-import { Alert, Button } from 'react-bootstrap'
+import { Alert } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
-import { ApiError } from '../api/client'
-import { draftQuery, jobQuery, useJob, useSaveJob } from '../api/hooks'
+import { v4 as newId } from 'uuid'
 import { Failed, Loading } from '../shell/notes'
+import type { JobStore } from '../store/job-store'
+import { useJob } from '../store/use-job'
+import { WiringTools } from '../wiring/saving-note'
 import { BriefForm } from './brief-form'
-import { SaveFailed } from './save-failed'
+import { NewPlan } from './new-plan'
 
 export function BriefPage() {
   const { job = '' } = useParams()
-  const { data, error, isPending, refetch } = useJob(job)
-  // What the user started from stays, although a newer version may arrive beneath: saving then answers 412.
-  const [base, setBase] = useState<Job>()
-  const [saved, setSaved] = useState<'brief' | 'wiring'>()
-  if (data && (!base || base.id !== data.id)) setBase(data)
-  if (isPending) return <Loading what="the brief" />
-  if (error) return <Failed error={error} retry={() => void refetch()} />
+  const view = useJob(job)
+  const { state, error, store } = view
+  if (error) return <Failed error={error} retry={store.again} />
+  if (!state) return <Loading what="the brief" />
   return (
     <main className="page">
-      <h1>Brief</h1>
-      {saved && (
-        <Alert variant="success" role="status">
-          Saved.{' '}
-          {saved === 'wiring' && (
-            <>
-              The wiring was laid out anew. <Link to="../plan">See the plan</Link>
-            </>
-          )}
-        </Alert>
-      )}
-      {base && (
-        <Brief
-          key={`${base.id} ${base.version}`}
-          base={base}
-          onBase={(now, what) => {
-            setBase(now)
-            setSaved(what)
-          }}
-        />
-      )}
+      <div className="brief-head">
+        <h1>Brief</h1>
+        <span className="work-tools">
+          <WiringTools view={view} undo={store.undo} redo={store.redo} />
+        </span>
+      </div>
+      <Brief key={job} store={store} document={state.document} />
     </main>
   )
 }
 
-interface BriefProps {
-  base: Job
-  /** Another state of the job to go on from, and what was saved to come to it. */
-  onBase: (job: Job, saved?: 'brief' | 'wiring') => void
+/** What was entered would lay the wiring out otherwise. */
+interface Proposal {
+  brief: JobBrief
+  document: JobDocument
+  plan: Installation
 }
 
-function Brief({ base, onBase }: BriefProps) {
-  const save = useSaveJob()
-  const queries = useQueryClient()
-  const [pending, setPending] = useState<JobBrief>()
-
-  /** Writes over a state of the job; where what is fitted differs from it, the wiring is laid out anew. */
-  const write = async (brief: JobBrief, over: Job) => {
-    const refit = JSON.stringify(brief.fitted) !== JSON.stringify(over.brief.fitted)
-    const draft = refit
-      ? {
-          installation: firstWiring(brief, base.id.slice(0, 40)),
-          over: await draftVersion(queries, base.id),
-        }
-      : undefined
-    setPending(brief)
-    save.mutate(
-      { job: base.id, write: { brief, status: over.status, draft }, over: over.version },
-      { onSuccess: (saved) => onBase(saved, draft ? 'wiring' : 'brief') },
-    )
-  }
-  const latest = () => queries.fetchQuery({ ...jobQuery(base.id), staleTime: 0 })
-  const theirs = async () => {
-    onBase(await latest())
-    save.reset()
-  }
-  const mine = async () => {
-    if (pending) await write(pending, await latest())
+function Brief({ store, document }: { store: JobStore; document: JobDocument }) {
+  /** What the form began with: what is entered is told by what differs from it. */
+  const [start, setStart] = useState(document)
+  const [round, setRound] = useState(0)
+  const [said, setSaid] = useState<'saved' | 'names' | 'laid'>()
+  const [problem, setProblem] = useState<string>()
+  const [proposal, setProposal] = useState<Proposal>()
+  // The brief was changed elsewhere, or a step taken back: the form follows as long as nothing is entered in it.
+  const [touched, setTouched] = useState(false)
+  if (!touched && !proposal && document !== start && document.brief !== start.brief) {
+    setStart(document)
+    setRound(round + 1)
   }
 
-  const changed = save.error instanceof ApiError && save.error.status === 412
+  const put = async (label: string, wanted: JobDocument, what: typeof said, before?: () => Promise<void>) => {
+    try {
+      await before?.()
+      await store.editFrom(label, start, wanted)
+      setProblem(undefined)
+      setProposal(undefined)
+      setTouched(false)
+      setSaid(what)
+    } catch (error) {
+      if (!(error instanceof EditError)) throw error
+      setProblem(error.message)
+    }
+  }
+  const save = (brief: JobBrief) => {
+    setSaid(undefined)
+    const refit = withBrief(start, brief)
+    if (refit.is === 'new-plan') return setProposal({ brief, document: refit.document, plan: refit.plan })
+    const named = !same(refit.document.wiring, start.wiring)
+    void put('Brief', refit.document, named ? 'names' : 'saved')
+  }
+
   return (
     <>
-      <BriefForm
-        start={base.brief}
-        saveLabel="Save the brief"
-        busy={save.isPending}
-        onSave={(brief) => void write(brief, base)}
-        failure={
-          changed ? (
-            <Alert variant="warning">
-              <strong>Somebody has changed this job meanwhile.</strong> What you entered is still here.
-              <div className="mt-2 d-flex gap-2 flex-wrap">
-                <Button onClick={() => void mine()}>Save mine over theirs</Button>
-                <Button variant="outline-primary" onClick={() => void theirs()}>
-                  Show theirs instead
-                </Button>
-              </div>
-            </Alert>
-          ) : (
-            save.error && <SaveFailed error={save.error} />
-          )
-        }
-      />
+      {said && (
+        <Alert variant="success" role="status">
+          {said === 'saved' && 'Saved.'}
+          {said === 'names' && 'Saved. The wiring has the new names; nothing that was recorded of it has changed.'}
+          {said === 'laid' && (
+            <>
+              Saved. The wiring was laid out anew; the one before is kept as a revision.{' '}
+              <Link to="../plan">See the plan</Link>
+            </>
+          )}
+        </Alert>
+      )}
+      <div className={proposal ? 'd-none' : ''} onChange={() => setTouched(true)}>
+        <BriefForm
+          key={round}
+          start={start.brief}
+          saveLabel="Save the brief"
+          busy={false}
+          onSave={save}
+          failure={
+            problem && (
+              <Alert variant="danger">
+                <strong>Not saved.</strong> {problem}. What you entered is still here.
+              </Alert>
+            )
+          }
+        />
+      </div>
+      {proposal && (
+        <NewPlan
+          now={document.wiring}
+          plan={proposal.plan}
+          onLay={() =>
+            void put('Wiring laid out anew', { ...proposal.document, wiring: proposal.plan }, 'laid', () =>
+              store.record({ do: 'keep', revision: newId(), kind: 'as-found', name: 'Before it was laid out anew' }),
+            )
+          }
+          onBriefOnly={() => void put('Brief', proposal.document, 'saved')}
+          onBack={() => setProposal(undefined)}
+        />
+      )}
       <p className="quiet mt-3">
-        Changing what is fitted lays the wiring out anew. Findings stay; those about something that is no longer there
-        are set aside.
+        Other names and places are taken over into the wiring as it stands. Another scheme or other devices are laid out
+        beside it first, and you are asked.
       </p>
     </>
   )
-}
-
-/** The version of the job's wiring as the server has it now; null where there is none. */
-async function draftVersion(queries: QueryClient, job: string): Promise<number | null> {
-  try {
-    return (await queries.fetchQuery({ ...draftQuery(job), staleTime: 0 })).version
-  } catch (error) {
-    if (error instanceof ApiError && error.status === 404) return null
-    throw error
-  }
 }

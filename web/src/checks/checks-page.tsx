@@ -12,12 +12,11 @@ import {
 import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
-import { useRevisions } from '../api/hooks'
 import { IsolationGate } from '../bench/isolation-gate'
 import { useIsolation } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
 import { Progress } from '../shell/progress'
-import { Changed, WiringTools } from '../wiring/saving-note'
+import { WiringTools } from '../wiring/saving-note'
 import { useWiring } from '../wiring/use-wiring'
 import { useCures, useVerdict } from '../workers/use-verdict'
 import { AllStatesView } from './all-states'
@@ -28,26 +27,24 @@ import { FindingCard } from './finding-card'
 export function ChecksPage() {
   const { job = '' } = useParams()
   const wiring = useWiring(job)
-  const { doc, store } = wiring
+  const { doc, view } = wiring
   const verdict = useVerdict(doc)
-  const revisions = useRevisions(job)
   // What was only assumed of a system that is there is no plan of it.
-  const plan = revisions.data?.findLast(
+  const plan = view.state?.revisions.findLast(
     (r) => r.kind === 'planned' && r.installation.provenance !== 'assumed',
   )?.installation
-  // Without an answer there is no plan to go by: what would put things right is then found by trying alone.
-  const cures = useCures(doc, verdict, plan, revisions.fetchStatus !== 'fetching')
+  const cures = useCures(doc, verdict, plan)
   const circuit = useMemo(() => doc && compile(doc), [doc])
   const [isolated, acknowledge] = useIsolation(job)
   const [waiting, setWaiting] = useState<Command>()
-  if (wiring.error) return <Failed error={wiring.error} retry={() => store.again()} />
+  if (view.error) return <Failed error={view.error} retry={wiring.again} />
   if (!doc || !circuit) return <Loading what="the wiring" />
 
   const waivers = new Map((doc.waivers ?? []).map((w) => [w.id, w.reason]))
   const findings = cures.findings ?? verdict.findings ?? []
   const standing = findings.filter((f) => !waivers.has(findingKey(f)))
   const waived = findings.filter((f) => waivers.has(findingKey(f)))
-  const perform = (command: Command) => (isolated ? store.perform(command) : setWaiting(command))
+  const perform = (command: Command) => (isolated ? wiring.perform(command) : setWaiting(command))
   const waive = (id: string, label: string, reason: string): Command => ({
     label: `Let stand: ${label}`,
     changes: [{ do: 'put', in: 'waivers', value: { id, reason } }],
@@ -57,9 +54,8 @@ export function ChecksPage() {
   return (
     <main className="page checks">
       <header className="work-tools no-print">
-        <WiringTools state={wiring} store={store} />
+        <WiringTools {...wiring} />
       </header>
-      <Changed saving={wiring.saving} store={store} />
       <section
         className={`sheet verdict ${grave ? 'bad' : unseen ? 'unseen' : ''}`}
         aria-label="Verdict of the check"
@@ -113,7 +109,7 @@ export function ChecksPage() {
               trying={cures.trying}
               onApply={perform}
               onWaive={(reason) =>
-                store.perform(waive(findingKey(finding), findingText(circuit, finding).title, reason))
+                wiring.perform(waive(findingKey(finding), findingText(circuit, finding).title, reason))
               }
             />
           ))}
@@ -134,7 +130,7 @@ export function ChecksPage() {
                     variant="outline-dark"
                     className="no-print"
                     onClick={() =>
-                      store.perform({
+                      wiring.perform({
                         label: `No longer let stand: ${title}`,
                         changes: [{ do: 'drop', in: 'waivers', id }],
                       })
@@ -158,7 +154,7 @@ export function ChecksPage() {
         show={waiting !== undefined}
         onAcknowledged={() => {
           acknowledge()
-          if (waiting) store.perform(waiting)
+          if (waiting) wiring.perform(waiting)
           setWaiting(undefined)
         }}
         onLeave={() => setWaiting(undefined)}

@@ -11,8 +11,9 @@ import { useMemo, useState } from 'react'
 import { useParams } from 'react-router'
 import { v4 as newId } from 'uuid'
 import { errorText } from '../api/client'
-import { useDraft, useFindingChange, useFindings, useJob } from '../api/hooks'
+import { useJob } from '../store/use-job'
 import { Failed, Loading } from '../shell/notes'
+import type { JobStore } from '../store/job-store'
 import { FindingLog } from './finding-log'
 import { OwnFinding } from './own-finding'
 import { NextCard } from './next-card'
@@ -21,25 +22,26 @@ import { useDiagnosis } from './use-diagnosis'
 
 export function HuntPage() {
   const { job = '' } = useParams()
-  const draft = useDraft(job)
-  const findings = useFindings(job)
-  const failed = draft.error ?? findings.error
-  if (failed) return <Failed error={failed} retry={() => void Promise.all([draft.refetch(), findings.refetch()])} />
-  if (!draft.data || !findings.data) return <Loading what="the findings" />
-  return <Hunt job={job} installation={draft.data.installation} findings={findings.data} />
+  const { state, error, store } = useJob(job)
+  if (error) return <Failed error={error} retry={store.again} />
+  if (!state) return <Loading what="the findings" />
+  const { document, findings } = state
+  return (
+    <Hunt job={job} store={store} installation={document.wiring} symptom={document.brief.symptom} findings={findings} />
+  )
 }
 
 interface HuntProps {
   job: string
+  store: JobStore
+  symptom: string
   installation: Installation
   findings: Finding[]
 }
 
 /** One card: what to do next. The suspects beside it, shrinking. Below, what has been found. */
-function Hunt({ job, installation, findings }: HuntProps) {
+function Hunt({ job, store, symptom, installation, findings }: HuntProps) {
   const circuit = useMemo(() => compile(installation), [installation])
-  const { data } = useJob(job)
-  const change = useFindingChange(job)
   const [own, setOwn] = useState(false)
   const [taken, setTaken] = useState<Finding>()
   const fitting = useMemo(() => findings.filter((f) => fitsCircuit(circuit, f)), [circuit, findings])
@@ -48,26 +50,14 @@ function Hunt({ job, installation, findings }: HuntProps) {
   const log = (asking: ControlState, observable: Observable, result: FindingResult) => {
     setOwn(false)
     setTaken(undefined)
-    change.mutate({ put: { id: newId(), asking, observable, result, note: '', at: new Date().toISOString() } })
+    const finding = { id: newId(), asking, observable, result, note: '', at: new Date().toISOString() }
+    void store.record({ do: 'observe', finding })
   }
 
   return (
     <main className="page hunt">
       <h1 className="visually-hidden">Hunt</h1>
-      {data?.brief.symptom && <p className="reported">Reported: “{data.brief.symptom}”</p>}
-      {change.isPaused && (
-        <p className="reported" role="status">
-          Not sent yet: it goes out when the connection is back.
-        </p>
-      )}
-      {change.error && (
-        <p className="alarm" role="alert">
-          <strong>Not logged.</strong> {errorText(change.error)}{' '}
-          <button className="btn btn-link btn-sm" onClick={() => change.mutate(change.variables)}>
-            Send it again
-          </button>
-        </p>
-      )}
+      {symptom && <p className="reported">Reported: “{symptom}”</p>}
       <div className="hunt-grid">
         <div className="hunt-main">
           {error ? (
@@ -97,11 +87,11 @@ function Hunt({ job, installation, findings }: HuntProps) {
             fits={(finding) => fitting.includes(finding)}
             onTakeBack={(finding) => {
               setTaken(finding)
-              change.mutate({ remove: finding.id })
+              void store.record({ do: 'retract', finding: finding.id })
             }}
             taken={taken}
             onPutBack={() => {
-              if (taken) change.mutate({ put: taken })
+              if (taken) void store.record({ do: 'observe', finding: taken })
               setTaken(undefined)
             }}
           />

@@ -1,22 +1,27 @@
 import type { JobSummary } from '@nobbet/contract'
 import { schemes } from '@nobbet/core'
+import { useQueryClient } from '@tanstack/react-query'
+import { Clock } from 'lucide-react'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { errorText } from '../api/client'
-import { useJobs, useSaveJob } from '../api/hooks'
+import { useJobs, useLocalJobs, type LocalJob } from '../api/hooks'
 import { momentText } from '../drawing/dates'
 import { lastPlace } from '../shell/last-place'
 import { Failed, Loading } from '../shell/notes'
+import { storeOf } from '../store/stores'
 import { kindWords } from './words'
 
 /** What needs me today: open jobs, each one press from where it was left. */
 export function JobsPage() {
   const { data, error, isPending, refetch } = useJobs()
   const [closedToo, setClosedToo] = useState(false)
+  const { data: local = [] } = useLocalJobs(data?.readAt ?? 0)
   if (isPending) return <Loading what="the jobs" />
-  if (error) return <Failed error={error} retry={() => void refetch()} />
-  const closed = data.filter((job) => job.status === 'closed')
-  const shown = closedToo ? data : data.filter((job) => job.status === 'open')
+  // What is known stays, whatever a later answer was.
+  if (error && !data && local.length === 0) return <Failed error={error} retry={() => void refetch()} />
+  const jobs = withLocal(data?.jobs ?? [], local)
+  const closed = jobs.filter((job) => job.status === 'closed')
+  const shown = closedToo ? jobs : jobs.filter((job) => job.status === 'open')
   return (
     <main className="page">
       <div className="jobs-head">
@@ -25,6 +30,11 @@ export function JobsPage() {
           New job
         </Link>
       </div>
+      {data?.stale && (
+        <p className="age" role="status">
+          <Clock size={16} aria-hidden /> As of {momentText(new Date(data.readAt).toISOString())}. {data.stale}
+        </p>
+      )}
       {shown.length === 0 ? (
         <div className="sheet panel-note">
           <h2>No open jobs</h2>
@@ -49,11 +59,30 @@ export function JobsPage() {
   )
 }
 
-function JobRow({ job }: { job: JobSummary }) {
+type Row = JobSummary & { unsent?: boolean }
+
+/** The list as the server has it, with what stands otherwise here. */
+function withLocal(jobs: readonly JobSummary[], local: readonly LocalJob[]): Row[] {
+  const here = new Map(local.map((one) => [one.job, one]))
+  const known = new Set(jobs.map((job) => job.id))
+  const now = new Date().toISOString()
+  const made = local
+    .filter(({ job }) => !known.has(job))
+    .map(({ job, summary, unsent }) => ({ id: job, ...summary, createdAt: now, updatedAt: now, unsent }))
+  return [...made, ...jobs.map((job) => ({ ...job, ...here.get(job.id)?.summary, unsent: here.get(job.id)?.unsent }))]
+}
+
+function JobRow({ job }: { job: Row }) {
   const { brief } = job
-  const save = useSaveJob()
+  const queries = useQueryClient()
   const place = lastPlace(job.id, brief.kind)
   const other = job.status === 'open' ? 'closed' : 'open'
+  const change = async () => {
+    const store = storeOf(job.id)
+    await store.load()
+    await store.edit(other === 'closed' ? 'Job closed' : 'Job opened again', (d) => ({ ...d, status: other }))
+    await queries.invalidateQueries({ queryKey: ['local-jobs'] })
+  }
   return (
     <li className={`sheet ${brief.kind} ${job.status}`}>
       <div>
@@ -69,18 +98,10 @@ function JobRow({ job }: { job: JobSummary }) {
           </span>
         </div>
         {brief.symptom && <div className="symptom">“{brief.symptom}”</div>}
-        {save.error && (
-          <div role="alert" className="text-danger">
-            {errorText(save.error)}
-          </div>
-        )}
+        {job.unsent && <div className="unsent">Kept in this browser, not sent yet</div>}
       </div>
       <div className="go">
-        <button
-          className="btn btn-link"
-          disabled={save.isPending}
-          onClick={() => save.mutate({ job: job.id, write: { brief, status: other }, over: job.version })}
-        >
+        <button className="btn btn-link" onClick={() => void change()}>
           {job.status === 'open' ? 'Close' : 'Open again'}
         </button>
         <Link className="btn btn-primary" to={`/jobs/${job.id}/${place}`}>

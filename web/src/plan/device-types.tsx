@@ -11,18 +11,19 @@ import {
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { asType, useOwnTypes } from '../kit/own-types'
-import { Changed, WiringTools } from '../wiring/saving-note'
+import { WiringTools } from '../wiring/saving-note'
 import { useWiring } from '../wiring/use-wiring'
 
 /** What every device is, with what could stand in its place; and newer versions of types that users have made. */
 export function DeviceTypes({ job }: { job: string }) {
-  const { doc: installation, store, ...wiring } = useWiring(job)
+  const wiring = useWiring(job)
+  const { doc: installation } = wiring
   const { data = [] } = useOwnTypes()
   const kit = data.map(asType)
   if (!installation) return null
   const put = (wanted: Installation, label: string) => {
     const command = replaceWith(installation, wanted, label)
-    if (command) store.perform(command)
+    if (command) wiring.perform(command)
   }
   const newer = newerTypes(installation, kit)
   return (
@@ -30,7 +31,7 @@ export function DeviceTypes({ job }: { job: string }) {
       <header>
         <h2>Devices</h2>
         <div className="work-tools m-0">
-          <WiringTools state={wiring} store={store} />
+          <WiringTools {...wiring} />
         </div>
       </header>
       {newer.map(({ type, has, devices }) => (
@@ -47,7 +48,6 @@ export function DeviceTypes({ job }: { job: string }) {
           </Button>
         </p>
       ))}
-      <Changed saving={wiring.saving} store={store} />
       <table className="kit-table">
         <tbody>
           {installation.devices.map((device) => {

@@ -1,9 +1,9 @@
 import { errorText } from '../api/client'
-import { basisText, isGrave, nobodyLooked, verdictText, type Installation } from '@nobbet/core'
+import { basisText, isGrave, nobodyLooked, same, verdictText, type Installation } from '@nobbet/core'
 import { Button, Form } from 'react-bootstrap'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { v4 as newId } from 'uuid'
-import { useDraft, useRevisions, useSaveRevision } from '../api/hooks'
+import { useJob } from '../store/use-job'
 import { momentText } from '../drawing/dates'
 import { IsolationStep } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
@@ -15,19 +15,15 @@ import { CableSchedule, TerminalSchedule } from './schedules'
 export function PlanPage() {
   const { job = '' } = useParams()
   const [search, setSearch] = useSearchParams()
-  const draft = useDraft(job)
-  const revisions = useRevisions(job)
-  const keep = useSaveRevision(job)
+  const { state, error, store } = useJob(job)
   const shownRevision = search.get('revision')
-  const revision = revisions.data?.find((r) => r.id === shownRevision)
-  const installation = revision?.installation ?? draft.data?.installation
+  if (error) return <Failed error={error} retry={store.again} />
+  if (!state) return <Loading what="the wiring" />
 
-  if (draft.error) return <Failed error={draft.error} retry={() => void draft.refetch()} />
-  if (!installation || !draft.data) return <Loading what="the wiring" />
-
-  const kept = (revisions.data ?? []).some(
-    (r) => JSON.stringify(r.installation) === JSON.stringify(draft.data.installation),
-  )
+  const { revisions, document } = state
+  const revision = revisions.find((r) => r.id === shownRevision)
+  const installation = revision?.installation ?? document.wiring
+  const kept = revisions.some((r) => same(r.installation, document.wiring))
   return (
     <main className="page plan">
       <h1 className="d-none d-print-block">
@@ -35,7 +31,7 @@ export function PlanPage() {
       </h1>
       <Verdict installation={installation} job={job} />
       <div className="d-flex flex-wrap gap-2 align-items-center mb-3 no-print">
-        {(revisions.data?.length ?? 0) > 0 && (
+        {revisions.length > 0 && (
           <Form.Select
             aria-label="Which state of the wiring"
             style={{ width: 'auto' }}
@@ -45,7 +41,7 @@ export function PlanPage() {
             }
           >
             <option value="">The wiring as it stands</option>
-            {revisions.data!.map((r) => (
+            {revisions.map((r) => (
               <option key={r.id} value={r.id}>
                 {r.name}, kept {momentText(r.createdAt)}
               </option>
@@ -55,13 +51,8 @@ export function PlanPage() {
         {!revision && (
           <Button
             variant="outline-primary"
-            disabled={keep.isPending || kept}
-            onClick={() =>
-              keep.mutate({
-                id: newId(),
-                write: { kind: 'planned', name: 'As planned', installation: draft.data.installation },
-              })
-            }
+            disabled={kept}
+            onClick={() => void store.record({ do: 'keep', revision: newId(), kind: 'planned', name: 'As planned' })}
           >
             {kept ? 'Kept as planned' : 'Keep as planned'}
           </Button>
@@ -69,11 +60,6 @@ export function PlanPage() {
         <Button variant="outline-primary" onClick={() => window.print()}>
           Print
         </Button>
-        {keep.error && (
-          <span role="alert" className="text-danger">
-            Not kept: {errorText(keep.error)}
-          </span>
-        )}
       </div>
       <div className="mb-3">
         <IsolationStep job={job} before="any conductor is moved" />

@@ -1,6 +1,7 @@
-import { useSyncExternalStore } from 'react'
+import { useEffect, useState, useSyncExternalStore } from 'react'
 import { Link, NavLink, Outlet, useLocation, useMatch } from 'react-router'
-import { useJob } from '../api/hooks'
+import { keepsThings } from '../store/stores'
+import { useJob } from '../store/use-job'
 
 const subscribe = (changed: () => void) => {
   window.addEventListener('online', changed)
@@ -16,6 +17,8 @@ export function AppShell() {
   const { pathname } = useLocation()
   const elsewhere = pathname.startsWith('/kit') || pathname.startsWith('/examples')
   const job = match?.params.job
+  const [lasting, setLasting] = useState(true)
+  useEffect(() => void keepsThings.then(setLasting), [])
   const online = useSyncExternalStore(subscribe, () => navigator.onLine)
   return (
     <>
@@ -34,9 +37,15 @@ export function AppShell() {
           Kit
         </NavLink>
       </header>
+      {!lasting && (
+        <div className="offline" role="status">
+          This browser keeps nothing for Nobbet: close other tabs of it and load this page again, or what is not sent
+          yet goes with the page.
+        </div>
+      )}
       {!online && (
         <div className="offline" role="status">
-          No connection. Trace and Hunt go on; what you log is sent when it is back. Keep this page open.
+          No connection. Everything goes on: what you do is kept in this browser, and sent when it is back.
         </div>
       )}
       <Outlet />
@@ -45,6 +54,6 @@ export function AppShell() {
 }
 
 function JobName({ job }: { job: string }) {
-  const { data } = useJob(job)
-  return <>{data?.brief.site}</>
+  const { state } = useJob(job)
+  return <>{state?.document.brief.site}</>
 }

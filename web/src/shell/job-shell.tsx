@@ -1,9 +1,10 @@
 import { findingKey, shortVerdictText, type Installation } from '@nobbet/core'
 import { useEffect } from 'react'
 import { NavLink, Navigate, Outlet, useLocation, useParams } from 'react-router'
-import { useFindings, useJob } from '../api/hooks'
+import { useAttended, useJob } from '../store/use-job'
 import { useVerdict, type Verdict } from '../workers/use-verdict'
-import { useWiring } from '../wiring/use-wiring'
+import { Clashes } from './clashes'
+import { Condition } from './condition'
 import { lastPlace, rememberPlace } from './last-place'
 import { Failed, Loading } from './notes'
 
@@ -12,25 +13,27 @@ export function JobShell() {
   const { job = '' } = useParams()
   const { pathname } = useLocation()
   const workspace = pathname.split('/')[3]
-  const { data, error, isPending, refetch } = useJob(job)
-  const findings = useFindings(job)
-  const { doc } = useWiring(job)
+  const view = useJob(job)
+  const { state, error, store } = view
+  const doc = state?.document.wiring
+  useAttended(job)
   const verdict = useVerdict(doc)
 
+  const site = state?.document.brief.site
   useEffect(() => {
     if (workspace) rememberPlace(job, workspace)
   }, [job, workspace])
   useEffect(() => {
-    const site = data?.brief.site
     document.title = site ? `${site} · Nobbet` : 'Nobbet'
-  }, [data])
+  }, [site])
 
-  if (isPending) return <Loading what="the job" />
-  if (error) return <Failed error={error} retry={() => void refetch()} />
-  if (!workspace) return <Navigate to={lastPlace(job, data.brief.kind)} replace />
+  if (error) return <Failed error={error} retry={store.again} />
+  if (!state) return <Loading what="the job" />
+  const { brief } = state.document
+  if (!workspace) return <Navigate to={lastPlace(job, brief.kind)} replace />
 
-  const circuits = data.brief.fitted.circuits.map((c) => c.name).join(', ')
-  const count = findings.data?.length ?? 0
+  const circuits = brief.fitted.circuits.map((c) => c.name).join(', ')
+  const count = state.findings.length
   const stations = [
     { to: 'brief', name: 'Brief', state: circuits },
     { to: 'plan', name: 'Plan', state: doc?.scheme || 'Schedules, devices' },
@@ -59,6 +62,8 @@ export function JobShell() {
           ))}
         </ol>
       </nav>
+      <Condition view={view} store={store} />
+      <Clashes view={view} store={store} />
       <Outlet />
     </>
   )

@@ -8,7 +8,7 @@ import {
   type LogEntry,
   type NumberedEntry,
 } from '@nobbet/contract'
-import { applied, ChangeError, rebased, same, thingOf, type FieldChange } from '@nobbet/core'
+import { applied, ChangeError, idsAdded, rebased, same, thingOf, type FieldChange } from '@nobbet/core'
 import { v4 as newId } from 'uuid'
 import type { KeptClash, KeptJob, Pending, PendingEntry, Step, Steps } from './kept'
 
@@ -25,7 +25,8 @@ export interface Assembled {
 export function assembled(job: string, kept: KeptJob, theirs: readonly NumberedEntry[] = []): Assembled {
   const state = kept.known?.state
   const number = state?.number ?? 0
-  const work = new Work(job, state, theirs)
+  const mine = kept.pending.flatMap((p) => (p.kind === 'entry' ? [p.logged] : []))
+  const work = new Work(job, state, theirs, idsAdded(changesOf(mine)))
   const pending = kept.pending.flatMap((one): Pending[] => {
     if (one.kind !== 'entry') return [one]
     const again = work.put(one, number)
@@ -48,6 +49,8 @@ class Work {
     private readonly job: string,
     public state: JobState | undefined,
     private readonly theirs: readonly NumberedEntry[],
+    /** Ids that entries of mine are made under. */
+    private readonly reserved: ReadonlySet<string>,
   ) {
     this.changes = changesOf(theirs)
   }
@@ -84,7 +87,7 @@ class Work {
 
   private again(one: PendingEntry, logged: LogEntry & { entry: EditEntry }, on: number): PendingEntry | undefined {
     const { entry, id } = logged
-    const result = rebased(jobGround, this.state!.document, entry.changes, this.changes)
+    const result = rebased(jobGround, this.state!.document, entry.changes, this.changes, this.reserved)
     this.renamings.push(...result.renamings)
     this.clashes.push(
       ...result.clashes.map((clash) => ({

@@ -121,11 +121,13 @@ function* written(work: Work, job: string, before: KeptJob, after: KeptJob): Gen
   if (after.steps !== before.steps) yield work.objectStore('steps').put(after.steps, job)
 }
 
+/** An older page of Nobbet in another tab may keep the store from being opened: the page then goes on without it, ms. */
+const openWithinMs = 5000
+
 /** Where this browser keeps things; a page's memory where it has no store. `lasting` says which. */
 export async function keeper(): Promise<{ keeper: Keeper; lasting: boolean }> {
-  try {
-    return { keeper: await BrowserKeeper.open(), lasting: true }
-  } catch {
-    return { keeper: new MemoryKeeper(), lasting: false }
-  }
+  const inMemory = { keeper: new MemoryKeeper(), lasting: false }
+  const late = new Promise<typeof inMemory>((done) => setTimeout(() => done(inMemory), openWithinMs))
+  const opened = BrowserKeeper.open().then((keeper) => ({ keeper, lasting: true }))
+  return Promise.race([opened, late]).catch(() => inMemory)
 }

@@ -38,6 +38,8 @@ export interface JobView {
   /** How much is not sent yet. */
   unsent: number
   sending: Sending
+  /** When something done here arrived at the server last, ms since 1970. */
+  deliveredAt?: number
   /** The server could not be asked: what is shown is as it was told at that time, ms since 1970. */
   age?: { readAt: number; reason: string }
   /** Nothing can be shown, and why. */
@@ -145,6 +147,20 @@ export class JobStore {
     return entry ? this.step(entry, { keepsUndone: false }) : Promise.resolve()
   }
 
+  /**
+   * Makes what differs between a state that somebody began with and the one they want. What others have changed since is left
+   * alone; where both have touched one thing it is asked. Throws {@link EditError} where the job would make no sense.
+   */
+  async editFrom(label: string, start: JobDocument, wanted: JobDocument): Promise<void> {
+    const document = this.document()
+    const changes = changesBetween(jobShape, start, wanted)
+    const result = rebased(jobGround, document, changes)
+    const id = newId()
+    const entry = this.editOf(label, result.doc)
+    if (entry) await this.step(entry, { keepsUndone: false, id })
+    if (result.clashes.length > 0) await this.addClashes(result.clashes, id, label)
+  }
+
   readonly undo = (): void => void this.back('done')
   readonly redo = (): void => void this.back('undone')
 
@@ -248,10 +264,10 @@ export class JobStore {
 
   private step(
     entry: Extract<Entry, { do: 'edit' }>,
-    { settled, keepsUndone = true }: { settled?: string[]; keepsUndone?: boolean },
+    { settled, keepsUndone = true, id }: { settled?: string[]; keepsUndone?: boolean; id?: string },
   ): Promise<void> {
     const { done, undone } = this.ahead.kept.steps
-    const made = this.newEntry(entry)
+    const made = this.newEntry(entry, id)
     const step: Step = { entry: made.logged.id, label: entry.label, changes: entry.changes }
     const steps = { done: [...done, step].slice(-mostSteps), undone: keepsUndone ? undone : [] }
     return this.keep({ add: [made], steps, settled })
@@ -360,7 +376,7 @@ export class JobStore {
       return true
     }
     this.failures = this.nonsense = this.misfits = 0
-    this.set({ age: undefined })
+    this.set({ age: undefined, deliveredAt: Date.now() })
     return true
   }
 

@@ -14,7 +14,8 @@ import {
   type Station,
   type Way,
 } from '@nobbet/core'
-import { Fragment, useMemo, useState } from 'react'
+import { Fragment, useMemo } from 'react'
+import type { Desk } from './desk'
 import { GateStation, groupGates } from './gate-station'
 import { LegStation, TerminalChip } from './leg-station'
 import { LoadStation } from './load-station'
@@ -26,6 +27,8 @@ interface RunsProps {
   picked?: string
   /** The demand that is followed; undefined for all. */
   followed?: string
+  /** Where it stands which runs are folded away. */
+  desk: Desk
   onPick: (ref: string) => void
 }
 
@@ -34,24 +37,26 @@ export function Runs(props: RunsProps) {
   const { circuit } = props.rig.simulation
   const demand = circuit.installation.intent.demands.find((d) => d.id === props.followed)
   const runs = useMemo(() => (demand ? runsOfDemand(circuit, demand) : runsOf(circuit)), [circuit, demand])
-  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set())
-  const [returns, setReturns] = useState(false)
-  const toggle = (id: string) => {
-    const next = new Set(folded)
-    if (!next.delete(id)) next.add(id)
-    setFolded(next)
-  }
+  const { desk } = props
+  const folded = new Set(desk.all('folded'))
+  const setFolded = (ids: readonly string[]) => desk.set({ folded: ids })
+  const returns = desk.one('returns') !== undefined
+  const toggle = (id: string) => setFolded(folded.has(id) ? [...folded].filter((f) => f !== id) : [...folded, id])
   return (
     <section className="runs" aria-label="Runs">
       <div className="runs-head">
         <label>
-          <input type="checkbox" checked={returns} onChange={(event) => setReturns(event.target.checked)} /> Neutral and
-          earth ways
+          <input
+            type="checkbox"
+            checked={returns}
+            onChange={(event) => desk.put('returns', event.target.checked ? 'shown' : undefined)}
+          />{' '}
+          Neutral and earth ways
         </label>
         {runs.length > 2 && (
           <button
             className="btn btn-link btn-sm"
-            onClick={() => setFolded(folded.size > 0 ? new Set() : new Set(runs.map((r) => r.id)))}
+            onClick={() => setFolded(folded.size > 0 ? [] : runs.map((r) => r.id))}
           >
             {folded.size > 0 ? 'Unfold all' : 'Fold all'}
           </button>

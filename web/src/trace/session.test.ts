@@ -1,5 +1,5 @@
 import { compile, exampleById, parseAction, type Circuit } from '@nobbet/core'
-import { actionsFromSearch, TraceSession } from './session'
+import { actionsOf, TraceSession } from './session'
 
 const circuit: Circuit = compile(exampleById('two-port-heating')!.installation)
 const opened = (...actions: string[]) => new TraceSession(circuit, actions.map(parseAction))
@@ -73,13 +73,13 @@ describe('a trace session', () => {
 
 describe('an address', () => {
   it('is read action by action, in order', () => {
-    const { actions, problem } = actionsFromSearch(new URLSearchParams('do=programmer.heating%3Don&do=wait%3D2s'))
+    const { actions, problem } = actionsOf(['programmer.heating=on', 'wait=2s'])
     expect(problem).toBeUndefined()
     expect(actions).toEqual([parseAction('programmer.heating=on'), parseAction('wait=2s')])
   })
 
   it('that cannot be read is told, up to where it could', () => {
-    const { actions, problem } = actionsFromSearch(new URLSearchParams('do=programmer.heating%3Don&do=wait%3Dlong'))
+    const { actions, problem } = actionsOf(['programmer.heating=on', 'wait=long'])
     expect(actions).toHaveLength(1)
     expect(problem).toContain('"long" is not a time')
   })

@@ -1,9 +1,9 @@
 import { formatAction, parseAction, Rig, type Action, type Circuit } from '@nobbet/core'
 
-/** Reads the actions of an address; what cannot be read or done is told, and the rest is left out. */
-export function actionsFromSearch(search: URLSearchParams): { actions: Action[]; problem?: string } {
+/** Reads written actions; what cannot be read is told, and the rest is left out. */
+export function actionsOf(texts: readonly string[]): { actions: Action[]; problem?: string } {
   const actions: Action[] = []
-  for (const text of search.getAll('do')) {
+  for (const text of texts) {
     try {
       actions.push(parseAction(text))
     } catch (error) {

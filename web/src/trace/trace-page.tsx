@@ -1,10 +1,10 @@
 import { compile, type Installation } from '@nobbet/core'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useParams } from 'react-router'
-import { useDraft } from '../api/hooks'
+import type { Sitting } from '../store/kept'
+import { useJob } from '../store/use-job'
 import { Failed, Loading } from '../shell/notes'
-import { useSearchValue } from '../shell/use-search-value'
 import { Alarms } from './alarms'
 import { BusPanel } from './bus-panel'
 import { ConductorPanel } from './conductor-panel'
@@ -14,6 +14,7 @@ import { Runs } from './runs'
 import { isConductor } from './picked'
 import { TerminalPanel } from './terminal-panel'
 import { TimeBar } from './time-bar'
+import { useDesk, useLeftSitting } from './use-desk'
 import { useMeter } from './use-meter'
 import { useSession } from './use-session'
 import { WaterPanel } from './water-panel'
@@ -21,22 +22,25 @@ import { WiringCentre } from './wiring-centre'
 
 export function TracePage() {
   const { job = '' } = useParams()
-  const { data, error, refetch } = useDraft(job)
-  if (error) return <Failed error={error} retry={() => void refetch()} />
-  if (!data) return <Loading what="the wiring" />
-  return <Trace installation={data.installation} />
+  const { state, error, store } = useJob(job)
+  const left = useLeftSitting(job)
+  if (error) return <Failed error={error} retry={store.again} />
+  if (!state) return <Loading what="the wiring" />
+  if (!left) return <Loading what="where you were" />
+  return <Trace key={job} installation={state.document.wiring} job={job} left={left} />
 }
 
 /** Demands across the top, the runs below, the wiring centre beside them, time at the foot. */
-export function Trace({ installation }: { installation: Installation }) {
+export function Trace({ installation, job, left }: { installation: Installation; job?: string; left?: Sitting }) {
   const circuit = useMemo(() => compile(installation), [installation])
-  const handle = useSession(circuit)
+  const desk = useDesk(job, left)
+  const handle = useSession(circuit, desk)
   const { session } = handle
-  const [picked, setPicked] = useState<string>()
-  const meter = useMeter()
-  const [followed, follow] = useSearchValue('follow')
-  const [side, setSide] = useSearchValue('side')
-  const water = side === 'water'
+  const picked = desk.one('at')
+  const setPicked = (ref: string | undefined) => desk.put('at', ref)
+  const meter = useMeter(desk)
+  const followed = desk.one('follow')
+  const water = desk.one('side') === 'water'
   /** A terminal that is touched takes the meter's lead, where one is in the hand; else it is looked at. */
   const touch = (terminal: string) => {
     if (isConductor(terminal) || !meter.put(terminal)) setPicked(terminal)
@@ -50,7 +54,7 @@ export function Trace({ installation }: { installation: Installation }) {
   useHotkeys('u', handle.undo)
   useHotkeys('shift+r', handle.reset)
   useHotkeys('m', meter.toggle)
-  useHotkeys('w', () => setSide(water ? undefined : 'water'))
+  useHotkeys('w', () => desk.put('side', water ? undefined : 'water'))
   useHotkeys('escape', () => {
     setPicked(undefined)
     meter.arm(undefined)
@@ -59,10 +63,15 @@ export function Trace({ installation }: { installation: Installation }) {
   return (
     <main className="trace">
       <h1 className="visually-hidden">Trace</h1>
-      <DemandStrip rig={session.rig} followed={followed} onFollow={follow} onWhy={setPicked} />
+      <DemandStrip
+        rig={session.rig}
+        followed={followed}
+        onFollow={(demand) => desk.put('follow', demand)}
+        onWhy={setPicked}
+      />
       <Alarms rig={session.rig} act={handle.act} problem={session.problem} onWhy={setPicked} />
       <div className="trace-grid">
-        <Runs rig={session.rig} act={handle.act} picked={picked} followed={followed} onPick={touch} />
+        <Runs rig={session.rig} act={handle.act} picked={picked} desk={desk} followed={followed} onPick={touch} />
         <aside className="trace-side">
           <Meter simulation={session.rig.simulation} meter={meter} />
           <BusPanel rig={session.rig} act={handle.act} onPick={touch} />
@@ -83,10 +92,10 @@ export function Trace({ installation }: { installation: Installation }) {
             />
           )}
           <div className="side-tabs" role="tablist" aria-label="Beside the runs">
-            <button role="tab" aria-selected={!water} onClick={() => setSide(undefined)}>
+            <button role="tab" aria-selected={!water} onClick={() => desk.put('side', undefined)}>
               Wiring centre
             </button>
-            <button role="tab" aria-selected={water} onClick={() => setSide('water')}>
+            <button role="tab" aria-selected={water} onClick={() => desk.put('side', 'water')}>
               Water
             </button>
           </div>

@@ -1,6 +1,6 @@
 import { isInstrument, type Instrument } from '@nobbet/core'
 import { useState } from 'react'
-import { useSearchValue } from '../shell/use-search-value'
+import type { Desk } from './desk'
 
 export type Lead = 'red' | 'black'
 
@@ -19,9 +19,9 @@ export interface MeterHandle {
   swap(): void
 }
 
-/** An instrument and where its leads are: in the address, so that a link shows the same reading. */
-export function useMeter(): MeterHandle {
-  const [text, setText] = useSearchValue('meter')
+/** An instrument and where its leads are: on the desk, so that a link shows the same reading. */
+export function useMeter(desk: Desk): MeterHandle {
+  const text = desk.one('meter')
   const [name = '', red, black] = text?.split(',') ?? []
   const instrument = isInstrument(name) ? name : 'tester'
   const leads = { red: red || undefined, black: black || undefined }
@@ -29,14 +29,14 @@ export function useMeter(): MeterHandle {
   const open = text !== undefined
 
   const write = (next: { instrument: Instrument; red?: string; black?: string }) =>
-    setText([next.instrument, next.red ?? '', next.black ?? ''].join(','))
+    desk.put('meter', [next.instrument, next.red ?? '', next.black ?? ''].join(','))
   return {
     open,
     instrument,
     leads,
     armed: open ? armed : undefined,
     toggle() {
-      if (open) setText(undefined)
+      if (open) desk.put('meter', undefined)
       else write({ instrument })
       setArmed(open ? undefined : 'red')
     },

@@ -1,14 +1,12 @@
 import { formatAction, type Action, type Circuit } from '@nobbet/core'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { useSearchParams } from 'react-router'
-import { actionsFromSearch, TraceSession } from './session'
+import type { Desk } from './desk'
+import { actionsOf, TraceSession } from './session'
 
 /** Longest step of the clock per frame: a tab that slept does not leap ahead. */
 const longestFrameMs = 250
 /** Between events only travel and the clock change: painting them this often is enough, and leaves a phone its battery. */
 const paintEveryMs = 66
-/** The address follows what is done at this distance, so that the picture comes first. */
-const addressAfterMs = 300
 
 /** Times faster than life: the fast ones for heat, which takes hours. */
 export const speeds = [1, 10, 60, 600, 3600] as const
@@ -28,61 +26,44 @@ export interface SessionHandle {
   reset(): void
 }
 
-/** The trace session of an address: what is done goes into the address, and an address from elsewhere is replayed. */
-export function useSession(circuit: Circuit): SessionHandle {
-  const [search, setSearch] = useSearchParams()
-  const [running, setRunning] = useState(() => search.getAll('do').length === 0)
+/** The trace session of a desk: what is done is laid on the desk, and what comes onto it from elsewhere is replayed. */
+export function useSession(circuit: Circuit, desk: Desk): SessionHandle {
+  const done = desk.all('do')
+  const [running, setRunning] = useState(() => done.length === 0)
   const [speed, setSpeed] = useState<Speed>(1)
   const [, repaint] = useState(0)
-  const written = useRef('')
+  const written = useRef(done.join('\n'))
 
   const open = useCallback(
-    (actions: readonly Action[], problem?: string) => {
+    (texts: readonly string[]) => {
+      const { actions, problem } = actionsOf(texts)
       const session = new TraceSession(circuit, actions)
       session.problem ??= problem
       return session
     },
     [circuit],
   )
-  const [session, setSession] = useState(() => {
-    const { actions, problem } = actionsFromSearch(search)
-    return open(actions, problem)
-  })
+  const [session, setSession] = useState(() => open(done))
 
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
-  useEffect(() => () => clearTimeout(timer.current), [])
   const write = useCallback(
     (of: TraceSession) => {
-      clearTimeout(timer.current)
-      timer.current = setTimeout(() => {
-        const text = of.written.join('\n')
-        if (text === written.current) return
-        written.current = text
-        setSearch(
-          (before) => {
-            const after = new URLSearchParams(before)
-            after.delete('do')
-            for (const action of of.written) after.append('do', action)
-            return after
-          },
-          { replace: true },
-        )
-      }, addressAfterMs)
+      const texts = of.written
+      written.current = texts.join('\n')
+      desk.set({ do: texts })
     },
-    [setSearch],
+    [desk],
   )
 
-  // Another address (a link, back, forward) or another installation: replay it.
-  const address = search.getAll('do').join('\n')
+  // From elsewhere (a link, back, forward), or on another installation: replay it.
+  const text = done.join('\n')
   useEffect(() => {
-    if (address === written.current && session.circuit === circuit) return
-    written.current = address
-    const { actions, problem } = actionsFromSearch(
-      new URLSearchParams(address ? address.split('\n').map((a) => ['do', a]) : []),
-    )
-    setSession(open(actions, problem))
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only a change of address or circuit opens a session anew
-  }, [address, circuit])
+    if (text === written.current && session.circuit === circuit) return
+    written.current = text
+    setSession(open(text ? text.split('\n') : []))
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only other actions or another circuit open a session anew
+  }, [text, circuit])
+  // Left with the clock running: the time that has passed is not forgotten.
+  useEffect(() => () => write(session), [session, write])
 
   useEffect(() => {
     if (!running) return
@@ -112,7 +93,7 @@ export function useSession(circuit: Circuit): SessionHandle {
     repaint((n) => n + 1)
   }
   const replace = (actions: readonly Action[]) => {
-    const next = open(actions)
+    const next = open(actions.map(formatAction))
     setSession(next)
     after(next)
   }

@@ -10,9 +10,8 @@ import {
   type Installation,
   type WeatherId,
 } from '@nobbet/core'
-import { useMemo, useState, type ReactNode } from 'react'
+import { useMemo, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { UndoRedo } from '../shell/undo-redo'
 import { useSearchValue } from '../shell/use-search-value'
 import { Energy } from './energy'
 import { Progress } from '../shell/progress'
@@ -24,13 +23,12 @@ import { WeekNotes } from './week-notes'
 interface WeekProps {
   installation: Installation
   onChange: (installation: Installation) => void
-  /** What becomes of changes, in words. */
-  keeping: string
-  trouble?: ReactNode
+  /** Undo, redo, and what becomes of changes. */
+  tools: ReactNode
 }
 
 /** The clocks of an installation on one side, and on the other how a week goes by them. */
-export function Week({ installation, onChange, keeping, trouble }: WeekProps) {
+export function Week({ installation, onChange, tools }: WeekProps) {
   const [house, setHouse] = useSearchValue('house')
   const [weather, setWeather] = useSearchValue('weather')
   const [day, setDay] = useSearchValue('day')
@@ -41,29 +39,6 @@ export function Week({ installation, onChange, keeping, trouble }: WeekProps) {
   const actions = useMemo(() => livedIn(installation), [installation])
   const run = useWeek(installation, { scenario, actions, days: 7 })
   const shownDay = day === undefined ? undefined : Number(day)
-
-  /** What was before each change, and what was undone, the newest last. */
-  const [before, setBefore] = useState<Installation[]>([])
-  const [after, setAfter] = useState<Installation[]>([])
-  const change = (wanted: Installation) => {
-    setBefore([...before, installation])
-    setAfter([])
-    onChange(wanted)
-  }
-  const undo = () => {
-    const wanted = before[before.length - 1]
-    if (!wanted) return
-    setBefore(before.slice(0, -1))
-    setAfter([...after, installation])
-    onChange(wanted)
-  }
-  const redo = () => {
-    const wanted = after[after.length - 1]
-    if (!wanted) return
-    setAfter(after.slice(0, -1))
-    setBefore([...before, installation])
-    onChange(wanted)
-  }
 
   return (
     <main className="week">
@@ -149,15 +124,9 @@ export function Week({ installation, onChange, keeping, trouble }: WeekProps) {
       <section className="sheet week-clocks" aria-label="Clocks">
         <header>
           <h2>Clocks</h2>
-          <span className="quiet" role="status">
-            {keeping}
-          </span>
-          <span className="ms-auto d-flex gap-2">
-            <UndoRedo canUndo={before.length > 0} canRedo={after.length > 0} undo={undo} redo={redo} />
-          </span>
+          <span className="week-tools">{tools}</span>
         </header>
-        {trouble}
-        <WeekEditor installation={installation} onChange={change} />
+        <WeekEditor installation={installation} onChange={onChange} />
       </section>
     </main>
   )

@@ -1,33 +1,33 @@
-import { useQueryClient, type QueryClient } from '@tanstack/react-query'
-import { useEffect, useMemo, useSyncExternalStore } from 'react'
-import { draftQuery, useDraft } from '../api/hooks'
-import { WiringStore, type WiringState } from './store'
+import { edited, type Command, type Installation } from '@nobbet/core'
+import { useMemo } from 'react'
+import type { JobView } from '../store/job-store'
+import { useJob } from '../store/use-job'
 
-const stores = new Map<string, WiringStore>()
-
-function storeOf(job: string, queries: QueryClient): WiringStore {
-  let store = stores.get(job)
-  if (!store) {
-    const { queryKey } = draftQuery(job)
-    store = new WiringStore(
-      job,
-      (draft) => queries.setQueryData(queryKey, draft),
-      (installation) => queries.setQueryData(queryKey, (draft) => draft && { ...draft, installation }),
-    )
-    stores.set(job, store)
-  }
-  return store
+export interface Wiring {
+  doc?: Installation
+  view: JobView
+  /** Does one step at the wiring. Throws EditError where it cannot be done. */
+  perform(command: Command): void
+  /** Makes the wiring another one, as one step. */
+  become(label: string, wiring: Installation): void
+  undo(): void
+  redo(): void
+  again(): void
 }
 
 /** The wiring of a job, with everything that can be done to it. */
-export function useWiring(job: string): WiringState & { store: WiringStore } {
-  const queries = useQueryClient()
-  const store = useMemo(() => storeOf(job, queries), [job, queries])
-  const state = useSyncExternalStore(store.subscribe, store.current)
-  const { data } = useDraft(job)
-  useEffect(() => void store.load(), [store])
-  useEffect(() => {
-    if (data) store.adopt(data)
-  }, [store, data])
-  return { ...state, store }
+export function useWiring(job: string): Wiring {
+  const { store, ...view } = useJob(job)
+  const verbs = useMemo(
+    () => ({
+      perform: (command: Command) =>
+        void store.edit(command.label, (document) => ({ ...document, wiring: edited(document.wiring, command).doc })),
+      become: (label: string, wiring: Installation) => void store.edit(label, (document) => ({ ...document, wiring })),
+      undo: store.undo,
+      redo: store.redo,
+      again: store.again,
+    }),
+    [store],
+  )
+  return { doc: view.state?.document.wiring, view, ...verbs }
 }

@@ -79,11 +79,9 @@ export function useCures(
   installation: Installation | undefined,
   verdict: Verdict,
   plan: Installation | undefined,
-  /** False while it is not known whether there is a plan. */
-  ready: boolean,
 ): Cures {
   const { findings, states } = verdict
-  const enabled = ready && installation !== undefined && states !== undefined && (findings?.length ?? 0) > 0
+  const enabled = installation !== undefined && states !== undefined && (findings?.length ?? 0) > 0
   const { data, isFetching } = useQuery({
     staleTime: Infinity,
     networkMode: 'always',

@@ -1,5 +1,5 @@
 import { Alert } from 'react-bootstrap'
-import { errorText } from '../api/client'
+import { errorText } from '../../api/client'
 
 /** A save that did not arrive: what was typed is still in the form. */
 export function SaveFailed({ error }: { error: Error }) {

@@ -1,0 +1,45 @@
+import { Clock, TriangleAlert } from 'lucide-react'
+import { Button } from 'react-bootstrap'
+import { momentText } from '../drawing/dates'
+import type { JobStore, JobView } from '../store/job-store'
+
+/** How what is shown stands to the server, where that is otherwise than it should be; what is known stays beneath. */
+export function Condition({ view, store }: { view: JobView; store: JobStore }) {
+  const { age, sending, problem } = view
+  return (
+    <>
+      {sending.is === 'stopped' && (
+        <section className="condition stopped no-print" role="alert" aria-label="Not sent">
+          <TriangleAlert size={18} aria-hidden />
+          <div>
+            <strong>
+              {sending.first ? `The server does not take “${sending.first}”.` : 'What you do is not being sent.'}
+            </strong>{' '}
+            {sending.reason} Everything you have done is kept in this browser.
+          </div>
+          <Button size="sm" onClick={store.again}>
+            Try again
+          </Button>
+          {sending.first && (
+            <Button size="sm" variant="outline-primary" onClick={() => void store.putAside()}>
+              Put it aside, send the rest
+            </Button>
+          )}
+        </section>
+      )}
+      {age && (
+        <p className="condition age no-print" role="status">
+          <Clock size={18} aria-hidden />
+          <span>
+            As the server had it {momentText(new Date(age.readAt).toISOString())}. {age.reason}
+          </span>
+        </p>
+      )}
+      {problem && (
+        <p className="condition stopped no-print" role="alert">
+          <TriangleAlert size={18} aria-hidden /> <span>{problem}</span>
+        </p>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,58 @@
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
+import { useSearchParams } from 'react-router'
+import type { Sitting } from '../store/kept'
+import { here } from '../store/stores'
+import { addressOf, Desk, sittingOf } from './desk'
+
+/** The address follows what is done at this distance, so that the picture comes first, ms. */
+const addressAfterMs = 300
+
+/**
+ * The desk of a sitting, and the one writer of its address: what is set at the desk goes into the address, and an address from
+ * elsewhere (a link, back, forward) sets the desk. One that says nothing leaves it as it is. The desk of a job is kept in this
+ * browser, too: `left` is how it was left there.
+ */
+export function useDesk(job: string | undefined, left: Sitting = {}): Desk {
+  const [search, setSearch] = useSearchParams()
+  const address = addressOf(sittingOf(search))
+  const [desk] = useState(() => {
+    const keep = (sitting: Sitting) => {
+      if (job) void here.keepSitting(job, sitting).catch(() => undefined)
+    }
+    return new Desk(address === '' ? left : sittingOf(search), keep)
+  })
+  /** The address as it was written or read last. */
+  const written = useRef(address)
+  const stands = addressOf(useSyncExternalStore(desk.subscribe, desk.current))
+
+  // From elsewhere.
+  useEffect(() => {
+    if (address === written.current) return
+    written.current = address
+    if (address !== '') desk.become(sittingOf(new URLSearchParams(address)))
+  }, [address, desk])
+
+  useEffect(() => {
+    if (stands === written.current) return
+    const timer = setTimeout(() => {
+      written.current = stands
+      setSearch(new URLSearchParams(stands), { replace: true })
+    }, addressAfterMs)
+    return () => clearTimeout(timer)
+    // `setSearch` is another one whenever the address is: what it does stays the same.
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
+  }, [stands, address])
+  return desk
+}
+
+/** How Trace was left at a job; undefined while it is looked for. */
+export function useLeftSitting(job: string): Sitting | undefined {
+  const [left, setLeft] = useState<{ job: string; sitting: Sitting }>()
+  useEffect(() => {
+    let mine = true
+    const found = (sitting: Sitting = {}) => mine && setLeft({ job, sitting })
+    here.sitting(job).then(found, () => found())
+    return () => void (mine = false)
+  }, [job])
+  return left?.job === job ? left.sitting : undefined
+}
