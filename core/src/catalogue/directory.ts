@@ -1,7 +1,7 @@
 import type { TypeDirectory } from '../installation'
 import { programmeValues, valueProblem } from './controls'
 import type { DeviceType } from './primitives'
-import { deviceTypes, isShipped } from './shipped'
+import { deviceTypes, isShipped, shippedVersion } from './shipped'
 import { readDeviceType } from './type-problems'
 
 const byId = new Map(deviceTypes.map((type) => [type.id, type]))
@@ -16,13 +16,19 @@ const connectionsOf = (type?: DeviceType): string[] => [
 function directoryOf(type: (id: string) => DeviceType | undefined): TypeDirectory {
   const controlOf = (id: string, control: string) => type(id)?.controls.find((c) => c.id === control)
   return {
-    including(definitions) {
+    including(entries) {
       const brought = new Map<string, DeviceType>()
-      const problems = definitions.flatMap((definition, at) => {
+      const problems = entries.flatMap(({ id, version, definition }, at) => {
+        if (definition === undefined) {
+          const shipped = shippedVersion(id, version)
+          if (shipped) brought.set(id, shipped)
+          return []
+        }
         const read = readDeviceType(definition)
-        if ('problems' in read) return read.problems.map((p) => ({ at, ...p }))
+        if ('problems' in read)
+          return read.problems.map((p) => ({ at, ...p, field: ['definition', p.field].filter(Boolean).join('.') }))
         if (isShipped(read.type.id))
-          return [{ at, field: 'id', reason: `"${read.type.id}" is the id of a type that ships` }]
+          return [{ at, field: 'definition.id', reason: `"${read.type.id}" is the id of a type that ships` }]
         brought.set(read.type.id, read.type)
         return []
       })

@@ -41,6 +41,7 @@ import { threeWireValve } from './three-wire-valve'
 import { sixWireValve, twoPortValve } from './two-port-valve'
 import { asDeviceType } from './type-schema'
 import { manifoldController, thermalHead } from './underfloor'
+import { pastTypes, versionsOf } from './versions'
 import { fanConvector, immersionHeater } from './water-loads'
 
 /** Every device type that ships. */
@@ -106,6 +107,9 @@ export const deviceTypes: readonly DeviceType[] = [
   checkValve,
 ]
 
+/** The shipped type of that id in that version; undefined where it is not known here. */
+export const shippedVersion = versionsOf(deviceTypes, pastTypes)
+
 const byId = new Map(deviceTypes.map((type) => [type.id, type]))
 
 /** The type of that id. Throws where none ships: documents are checked for that when they are parsed. */
@@ -115,19 +119,25 @@ export function deviceType(id: string): DeviceType {
   return type
 }
 
-/** The type of that id as an installation has it: one it brings itself, else one that ships. Throws where there is neither. */
+/**
+ * The type of that id as an installation has it: one it brings itself, else the one that ships, in the version it was made with.
+ * Throws where there is neither.
+ */
 export function typeIn(installation: Pick<Installation, 'types'>, id: string): DeviceType {
-  let brought = broughtBy.get(installation.types)
-  if (!brought) {
+  let types = typesOf.get(installation.types)
+  if (!types) {
     // What a document brings was read and found whole when the document was parsed.
-    brought = new Map(
-      installation.types.flatMap((t) => (t.definition ? [[t.id, asDeviceType(t.definition as never)] as const] : [])),
+    types = new Map(
+      installation.types.flatMap((t) => {
+        const type = t.definition ? asDeviceType(t.definition as never) : shippedVersion(t.id, t.version)
+        return type ? [[t.id, type] as const] : []
+      }),
     )
-    broughtBy.set(installation.types, brought)
+    typesOf.set(installation.types, types)
   }
-  return brought.get(id) ?? deviceType(id)
+  return types.get(id) ?? deviceType(id)
 }
-const broughtBy = new WeakMap<Installation['types'], Map<string, DeviceType>>()
+const typesOf = new WeakMap<Installation['types'], Map<string, DeviceType>>()
 
 /** Does a type of that id ship? Those of users are called otherwise. */
 export const isShipped = (id: string): boolean => byId.has(id)

@@ -18,8 +18,11 @@ export class DocumentError extends Error {
 
 /** What a document may refer to: the terminals of the device types it uses. Supplied by the catalogue, which stands above. */
 export interface TypeDirectory {
-  /** The directory with types that a document brings itself, and what is wrong with them, by their place in the list. */
-  including(definitions: readonly unknown[]): {
+  /**
+   * The directory as a document has it: with the types it brings itself, and those that ship in the versions it was made with.
+   * And what is wrong with what it brings, by place in the list.
+   */
+  including(types: readonly { id: string; version: number; definition?: unknown }[]): {
     types: TypeDirectory
     problems: { at: number; field: string; reason: string }[]
   }
@@ -63,8 +66,8 @@ export function referenceProblems(doc: Installation, shipped: TypeDirectory): Do
   const problems: DocumentProblem[] = []
   const say = (field: string, reason: string) => problems.push({ field: plainText(field), reason: plainText(reason) })
   const brought = doc.types.flatMap((t, i) => (t.definition ? [{ i, t }] : []))
-  const { types, problems: wrong } = shipped.including(brought.map(({ t }) => t.definition))
-  for (const { at, field, reason } of wrong) say(`types.${brought[at].i}.definition${field ? `.${field}` : ''}`, reason)
+  const { types, problems: wrong } = shipped.including(doc.types)
+  for (const { at, field, reason } of wrong) say(`types.${at}.${field}`, reason)
   for (const { i, t } of brought)
     if (t.definition!.id !== t.id || t.definition!.version !== t.version)
       say(`types.${i}.definition`, `is not version ${t.version} of "${t.id}"`)
@@ -104,7 +107,7 @@ export function referenceProblems(doc: Installation, shipped: TypeDirectory): Do
     for (const id of offered) terminals.add(`${device.id}.${id}`)
   })
   doc.types.forEach((t, i) => {
-    const at = types.versionOf(t.id)
+    const at = shipped.versionOf(t.id) ?? types.versionOf(t.id)
     if (at !== undefined && at < t.version)
       say(`types.${i}.version`, `version ${t.version} of "${t.id}" is newer than version ${at} known here`)
   })
