@@ -1,4 +1,6 @@
-import { edited, exampleById, typedOptions, type Installation } from '@nobbet/core'
+import { exampleById, planBriefSchema, typedOptions, type Installation } from '@nobbet/core'
+import type { FieldChange } from '@nobbet/core'
+import type { JobState } from '@nobbet/contract'
 import type { Page } from 'puppeteer-core'
 import { desk, openStage, phone, says as saysOn, type Stage } from './browser'
 
@@ -18,27 +20,33 @@ afterAll(() => stage.close())
 afterEach(() => page.close())
 
 const api = (path: string) => new URL(`/api${path}`, stage.url).href
-interface Draft {
-  installation: Installation
-  version: number
-}
-const draftOf = async (job: string): Promise<Draft> => (await fetch(api(`/jobs/${job}/draft`))).json() as Promise<Draft>
-const put = (path: string, body: unknown, headers: Record<string, string>) =>
-  fetch(api(path), {
+const stateOf = async (job: string): Promise<JobState> => (await fetch(api(`/jobs/${job}`))).json() as Promise<JobState>
+const draftOf = async (job: string) => ({ installation: (await stateOf(job)).document.wiring })
+
+let count = 0
+/** Somebody else records something, straight at the server. */
+async function record(job: string, entry: unknown): Promise<void> {
+  const logged = {
+    id: `elsewhere-${++count}`,
+    author: 'O. Brand',
+    visit: 'elsewhere',
+    at: new Date().toISOString(),
+    entry,
+  }
+  const answer = await fetch(api(`/jobs/${job}/log`), {
     method: 'PUT',
-    headers: { 'content-type': 'application/json', ...headers },
-    body: JSON.stringify(body),
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ after: 0, entries: [logged] }),
   })
+  expect([answer.status, await answer.text()]).toEqual([200, expect.any(String)])
+}
+const change = (job: string, ...changes: FieldChange[]) => record(job, { do: 'edit', label: 'Elsewhere', changes })
 
 /** A job of its own for a journey, with this wiring. */
 async function jobWith(job: string, installation: Installation): Promise<string> {
-  const brief = {
-    site: `Site of ${job}`,
-    kind: 'fault',
-    fitted: { scheme: 'two-port', circuits: [{ kind: 'heating', name: 'House' }] },
-  }
-  const answer = await put(`/jobs/${job}`, { brief, draft: { installation, over: null } }, { 'if-none-match': '*' })
-  expect(answer.status).toBeLessThan(300)
+  const fitted = planBriefSchema.parse({ scheme: 'two-port', circuits: [{ kind: 'heating', name: 'House' }] })
+  const brief = { site: `Site of ${job}`, kind: 'fault', symptom: '', earlier: '', engineer: '', fitted }
+  await record(job, { do: 'open', brief, status: 'open', wiring: installation })
   return job
 }
 interface Upload {
@@ -263,41 +271,75 @@ describe('the bench', () => {
     await says('.picked-panel .picked-where', 'loose')
   })
 
-  it.each([
-    ['done again on theirs', 'Do my steps again on theirs', ['loose', 'cut-back']],
-    ['kept as a revision', 'Keep mine as a revision', ['parked', 'cut-back']],
-  ])('changed in two tabs, one’s own is %s', async (name, button, stands) => {
-    const job = await jobWith(name.startsWith('done') ? 'tabs-job-1' : 'tabs-job-2', example())
-    const other = await stage.open(at(job, 'programmer-cable.grey.1'))
+  const greyOf = (wiring: Installation, cable: string) =>
+    wiring.cables.find((c) => c.id === cable)!.cores.find((k) => k.id === 'grey')!.ends[1]
+
+  it('changed by two at different things, each keeps theirs, without a question', async () => {
+    const job = await jobWith('two-job-1', example())
     await open(at(job, 'boiler-cable.grey.1'))
-    await other.bringToFront()
+    const { wiring } = (await stateOf(job)).document
+    const [centre] = wiring.wiringCentres
+    const [device] = wiring.devices
+    // A colleague fits a terminal more and gives a device another name, which this page does not know of.
+    await change(
+      job,
+      {
+        do: 'add',
+        path: ['wiring', 'wiringCentres', centre.id, 'terminals'],
+        value: { id: '99', legend: 'Theirs', ways: 1 },
+        after: centre.terminals.at(-1)!.id,
+      },
+      { do: 'set', path: ['wiring', 'devices', device.id, 'name'], was: device.name, now: 'Their name' },
+    )
+    await act('Loose')
+    await isolate()
+    await saved()
+    await says('.bench', 'Theirs')
+    const after = (await stateOf(job)).document.wiring
+    expect(after.wiringCentres[0].terminals.map((t) => t.id)).toContain('99')
+    expect(after.devices[0].name).toBe('Their name')
+    expect(greyOf(after, 'boiler-cable').at).toBe('loose')
+    expect(await page.$('.clashes')).toBeNull()
+  })
+
+  it.each([
+    ['mine', 'Put mine there', 'loose'],
+    ['theirs', 'Leave theirs', 'cut-back'],
+  ])('changed by two at the same end, it is shown and chosen: %s', async (name, button, stands) => {
+    const job = await jobWith(`same-job-${name}`, example())
+    await open(at(job, 'boiler-cable.grey.1'))
+    const path = ['wiring', 'cables', 'boiler-cable', 'cores', 'grey', 'ends', '1']
+    const was = greyOf((await stateOf(job)).document.wiring, 'boiler-cable')
+    await page.setOfflineMode(true)
+    await act('Loose')
+    await isolate()
+    await says('.saving', 'Kept in this browser')
+    await change(job, { do: 'set', path, was, now: { at: 'cut-back' } })
+    await page.setOfflineMode(false)
+    await says('.clashes', 'One thing was changed by two')
+    await says('.clashes', 'loose')
+    await says('.clashes', 'O. Brand')
+    await says('.clashes', 'cut back')
+    expect(greyOf((await stateOf(job)).document.wiring, 'boiler-cable').at).toBe('cut-back')
+    await page.locator(`.clashes .btn ::-p-text(${button})`).click()
+    await page.waitForFunction(() => !document.querySelector('.clashes'))
+    await saved()
+    expect(greyOf((await stateOf(job)).document.wiring, 'boiler-cable').at).toBe(stands)
+  })
+
+  it('in two tabs of one browser is one wiring: what is done in one is seen and taken back in the other', async () => {
+    const job = await jobWith('tabs-job', example())
+    await open(at(job, 'boiler-cable.grey.1'))
+    const other = await stage.beside(page, at(job, 'boiler-cable.grey.1'))
     await act('Cut back', other)
     await isolate(other)
-    await saved(other)
     await page.bringToFront()
-    await page.reload({ waitUntil: 'networkidle0' })
-    // This tab has read theirs by now; it must not know of the next step.
-    const before = await draftOf(job)
-    const grey = before.installation.cables
-      .find((c) => c.id === 'programmer-cable')!
-      .cores.find((k) => k.id === 'grey')!
-    expect(grey.ends[1].at).toBe('cut-back')
-    const theirs = edited(before.installation, {
-      label: 'theirs',
-      changes: [{ do: 'head', set: { name: 'Theirs' } }],
-    }).doc
-    await put(`/jobs/${job}/draft`, { installation: theirs }, { 'if-match': `"${before.version}"` })
-    await act('Loose')
-    await page.waitForSelector('.changed-meanwhile')
-    await page.locator(`.changed-meanwhile .btn ::-p-text(${button})`).click()
-    await saved()
-    const { installation } = await draftOf(job)
-    expect(installation.name).toBe('Theirs')
-    const end = (cable: string) =>
-      installation.cables.find((c) => c.id === cable)!.cores.find((k) => k.id === 'grey')!.ends[1].at
-    expect([end('boiler-cable'), end('programmer-cable')]).toEqual(stands)
-    const revisions = (await (await fetch(api(`/jobs/${job}/revisions`))).json()) as { name: string }[]
-    expect(revisions.filter((r) => r.name.startsWith('Mine'))).toHaveLength(name.startsWith('kept') ? 1 : 0)
+    await says('.picked-panel .picked-where', 'cut back')
+    await key('z')
+    await other.bringToFront()
+    await saysOn(other, '.picked-panel .picked-where', 'parked')
+    await saved(other)
+    expect(greyOf((await stateOf(job)).document.wiring, 'boiler-cable').at).toBe('parked')
     await other.close()
   })
 

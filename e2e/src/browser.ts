@@ -25,7 +25,10 @@ export const phone = { width: 390, height: 844, isMobile: true, hasTouch: true }
 /** The real server on a database of its own with the demo data, and a real browser on it. */
 export interface Stage {
   url: string
+  /** A page in a browser of its own, in which nothing is kept yet. */
   open(path: string, viewport?: typeof desk): Promise<Page>
+  /** Another tab of the same browser. */
+  beside(page: Page, path: string, viewport?: typeof desk): Promise<Page>
   /** Stops the server, and starts it again where it was. */
   stopServer(): Promise<void>
   startServer(): Promise<void>
@@ -50,13 +53,18 @@ export async function openStage(): Promise<Stage> {
       '--disable-sync',
     ],
   })
+  const shown = async (page: Page, path: string, viewport = desk) => {
+    await page.setViewport(viewport)
+    await page.goto(new URL(path, url).href, { waitUntil: 'networkidle0' })
+    return page
+  }
   return {
     url,
-    async open(path, viewport = desk) {
-      const page = await browser.newPage()
-      await page.setViewport(viewport)
-      await page.goto(new URL(path, url).href, { waitUntil: 'networkidle0' })
-      return page
+    async open(path, viewport) {
+      return shown(await (await browser.createBrowserContext()).newPage(), path, viewport)
+    },
+    async beside(page, path, viewport) {
+      return shown(await page.browserContext().newPage(), path, viewport)
     },
     stopServer: () => server.stop(),
     async startServer() {

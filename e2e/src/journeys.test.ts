@@ -187,7 +187,7 @@ describe('a new job', () => {
     await says('.job-list', '3 Harbour Steps, Collinmere')
   })
 
-  it('keeps what was typed when somebody else has changed the job meanwhile, and lets the user decide', async () => {
+  it('keeps what was typed when somebody else has changed the same thing meanwhile, and lets the user decide', async () => {
     page = await stage.open('/jobs/demo-larch-row/brief')
     const other = await stage.open('/jobs/demo-larch-row/brief')
     await page.bringToFront()
@@ -197,9 +197,11 @@ describe('a new job', () => {
     await other.bringToFront()
     await other.locator('#engineer').fill('O. Brand')
     await other.locator('.btn ::-p-text(Save the brief)').click()
-    await says('main', 'Somebody has changed this job meanwhile.', other)
-    await other.locator('.btn ::-p-text(Save mine over theirs)').click()
-    await says('main', 'Saved.', other)
+    await says('.clashes', 'R. Tamsin', other)
+    await says('.clashes', 'O. Brand', other)
+    await other.locator('.clashes .btn ::-p-text(Put mine there)').click()
+    await other.waitForFunction(() => !document.querySelector('.clashes'))
+    await says('.saving', 'Saved with the job', other)
     expect(await other.$eval('#engineer', (e) => (e as HTMLInputElement).value)).toBe('O. Brand')
     await other.close()
   })

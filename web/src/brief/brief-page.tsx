@@ -9,6 +9,7 @@ import type { JobStore } from '../store/job-store'
 import { useJob } from '../store/use-job'
 import { WiringTools } from '../wiring/saving-note'
 import { BriefForm } from './brief-form'
+import { JobLog } from './job-log'
 import { NewPlan } from './new-plan'
 
 export function BriefPage() {
@@ -26,6 +27,7 @@ export function BriefPage() {
         </span>
       </div>
       <Brief key={job} store={store} document={state.document} />
+      <JobLog job={job} view={view} store={store} />
     </main>
   )
 }

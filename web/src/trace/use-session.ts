@@ -63,7 +63,9 @@ export function useSession(circuit: Circuit, desk: Desk): SessionHandle {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only other actions or another circuit open a session anew
   }, [text, circuit])
   // Left with the clock running: the time that has passed is not forgotten.
-  useEffect(() => () => write(session), [session, write])
+  const latest = useRef(session)
+  useEffect(() => void (latest.current = session), [session])
+  useEffect(() => () => write(latest.current), [write])
 
   useEffect(() => {
     if (!running) return

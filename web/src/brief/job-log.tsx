@@ -1,0 +1,130 @@
+import type { Entry, LogEntry } from '@nobbet/contract'
+import { observableKey, resultWords } from '@nobbet/core'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { call, errorText } from '../api/client'
+import { momentText } from '../drawing/dates'
+import type { JobStore, JobView } from '../store/job-store'
+import { here } from '../store/stores'
+import { ownName, setOwnName } from '../store/who'
+
+/** Entries shown at first; the rest on request. */
+const shownAtFirst = 12
+
+/** Everything recorded of a job, the newest first, and a line to add to it. */
+export function JobLog({ job, view, store }: { job: string; view: JobView; store: JobStore }) {
+  const [all, setAll] = useState(false)
+  const sent = useQuery({
+    queryKey: ['log', job, view.state?.number],
+    placeholderData: keepPreviousData,
+    networkMode: 'always',
+    retry: false,
+    queryFn: () => call('readLog', { params: { job } }),
+  })
+  const waiting = useQuery({
+    queryKey: ['log', job, 'unsent', view.unsent, view.state?.number],
+    placeholderData: keepPreviousData,
+    networkMode: 'always',
+    queryFn: async () => (await here.read(job)).pending.flatMap((p) => (p.kind === 'entry' ? [p.logged] : [])),
+  })
+  const known = sent.data?.entries ?? []
+  const arrived = new Set(known.map((e) => e.id))
+  const entries: (LogEntry & { number?: number })[] = [
+    ...known,
+    ...(waiting.data ?? []).filter((e) => !arrived.has(e.id)),
+  ].reverse()
+  const shown = all ? entries : entries.slice(0, shownAtFirst)
+  return (
+    <section className="sheet job-log" aria-label="Log of this job">
+      <h2>Log</h2>
+      <Add store={store} />
+      {sent.error && (
+        <p className="quiet" role="status">
+          What was sent cannot be shown now. {errorText(sent.error)}
+        </p>
+      )}
+      <ol reversed start={entries.length}>
+        {shown.map((logged) => (
+          <li key={logged.id} className={logged.number === undefined ? 'waiting' : ''}>
+            <span className="what">{entryText(logged.entry)}</span>
+            <span className="quiet">
+              {logged.author || 'Nobody named'}, {momentText(logged.at)}
+              {logged.number === undefined && ' · kept here, not sent yet'}
+            </span>
+          </li>
+        ))}
+      </ol>
+      {entries.length > shown.length && (
+        <Button variant="link" onClick={() => setAll(true)}>
+          All {entries.length} entries
+        </Button>
+      )}
+    </section>
+  )
+}
+
+/** A note, or what was done on site that alters no wiring; and by whom. */
+function Add({ store }: { store: JobStore }) {
+  const [kind, setKind] = useState<'act' | 'note'>('act')
+  const [text, setText] = useState('')
+  const [name, setName] = useState(ownName)
+  return (
+    <Form
+      className="log-add"
+      onSubmit={(event) => {
+        event.preventDefault()
+        const words = text.trim()
+        if (words) void store.record({ do: kind, text: words }).then(() => setText(''))
+      }}
+    >
+      <Form.Select
+        aria-label="What kind of entry"
+        value={kind}
+        onChange={(e) => setKind(e.target.value as typeof kind)}
+      >
+        <option value="act">Done on site</option>
+        <option value="note">Note</option>
+      </Form.Select>
+      <Form.Control
+        aria-label="Entry"
+        placeholder={kind === 'act' ? 'For example: valve lever put back to auto' : 'What the next visit should know'}
+        value={text}
+        maxLength={500}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <Form.Control
+        aria-label="Your name in the log"
+        placeholder="Your name"
+        value={name}
+        maxLength={120}
+        onChange={(e) => setName(e.target.value)}
+        onBlur={() => setOwnName(name)}
+      />
+      <Button type="submit" disabled={text.trim() === ''}>
+        Record it
+      </Button>
+    </Form>
+  )
+}
+
+function entryText(entry: Entry): string {
+  switch (entry.do) {
+    case 'open':
+      return 'Job begun'
+    case 'edit':
+      return entry.label
+    case 'keep':
+      return `Wiring kept as “${entry.name}”`
+    case 'observe':
+      return `Found: ${observableKey(entry.finding.observable)}: ${resultWords[entry.finding.result]}`
+    case 'retract':
+      return 'A finding taken back'
+    case 'act':
+      return `Done: ${entry.text}`
+    case 'note':
+      return `Note: ${entry.text}`
+    case 'aside':
+      return `Not chosen: ${entry.label}`
+  }
+}
