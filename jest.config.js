@@ -1,5 +1,9 @@
 const swc = {
-  jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } },
+  jsc: {
+    target: 'es2022',
+    parser: { syntax: 'typescript', tsx: true },
+    transform: { react: { runtime: 'automatic' } },
+  },
   module: { type: 'commonjs' },
 }
 
@@ -17,7 +21,11 @@ export default {
     project('core'),
     project('cli'),
     project('contract'),
-    project('web', { transformIgnorePatterns: ['/node_modules/(?!(uuid|idb)/)'] }),
+    project('web', {
+      // These come as modules only.
+      transformIgnorePatterns: ['/node_modules/(?!(uuid|idb|react-hotkeys-hook|comlink)/)'],
+      setupFiles: ['<rootDir>/testing/setup.ts'],
+    }),
     project('server'),
     project('e2e'),
   ],

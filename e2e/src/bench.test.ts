@@ -258,7 +258,8 @@ describe('the bench', () => {
     await act('Loose')
     await isolate()
     await act('Not found')
-    // Before the draft is sent.
+    // Shown as done, and not sent yet.
+    await says('.picked-panel', 'not found yet')
     await page.reload({ waitUntil: 'networkidle0' })
     await says('.picked-panel', 'not found yet')
     await saved()

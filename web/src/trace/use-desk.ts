@@ -4,7 +4,7 @@ import type { Sitting } from '../store/kept'
 import { here } from '../store/stores'
 import { addressOf, Desk, sittingOf } from './desk'
 
-/** The address follows what is done at this distance, so that the picture comes first, ms. */
+/** The address follows what is done in the simulation at this distance, so that the picture comes first, ms; all else at once. */
 const addressAfterMs = 300
 
 /**
@@ -34,10 +34,12 @@ export function useDesk(job: string | undefined, left: Sitting = {}): Desk {
 
   useEffect(() => {
     if (stands === written.current) return
+    const did = (text: string) => new URLSearchParams(text).getAll('do').join('\n')
+    const wait = did(stands) === did(written.current) ? 0 : addressAfterMs
     const timer = setTimeout(() => {
       written.current = stands
       setSearch(new URLSearchParams(stands), { replace: true })
-    }, addressAfterMs)
+    }, wait)
     return () => clearTimeout(timer)
     // `setSearch` is another one whenever the address is: what it does stays the same.
     // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
