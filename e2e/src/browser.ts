@@ -22,6 +22,20 @@ function chromium(): string {
 export const desk = { width: 1280, height: 800 }
 export const phone = { width: 390, height: 844, isMobile: true, hasTouch: true }
 
+/** How the browser is started. */
+export const browserOptions = () => ({
+  executablePath: chromium(),
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
+
 /** The real server on a database of its own with the demo data, and a real browser on it. */
 export interface Stage {
   url: string
@@ -41,18 +55,7 @@ export async function openStage(): Promise<Stage> {
   const running = (port: number): Promise<Running> => start({ data, port, host: '127.0.0.1', web, demo: true })
   let server = await running(0)
   const url = server.url
-  const browser: Browser = await puppeteer.launch({
-    executablePath: chromium(),
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  })
+  const browser: Browser = await puppeteer.launch(browserOptions())
   const shown = async (page: Page, path: string, viewport = desk) => {
     await page.setViewport(viewport)
     await page.goto(new URL(path, url).href, { waitUntil: 'networkidle0' })

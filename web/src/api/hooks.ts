@@ -39,8 +39,8 @@ export interface LocalJob {
   unsent: boolean
 }
 
-/** Jobs that stand otherwise here than in a list that was read at that time. */
-export const useLocalJobs = (listReadAt: number) =>
+/** Jobs that stand otherwise here than in a list that was read at that time; where there is no list, all that are known here. */
+export const useLocalJobs = (listReadAt: number | undefined) =>
   useQuery({
     queryKey: ['local-jobs', listReadAt],
     placeholderData: keepPreviousData,
@@ -48,8 +48,13 @@ export const useLocalJobs = (listReadAt: number) =>
     networkMode: 'always',
     queryFn: async (): Promise<LocalJob[]> => {
       const unsent = await here.unsent()
-      const arrived = openStores().filter((store) => (store.current().deliveredAt ?? 0) > listReadAt)
-      const stores = new Set([...unsent.map(storeOf), ...arrived])
+      const stores =
+        listReadAt === undefined
+          ? (await here.jobs()).map(storeOf)
+          : new Set([
+              ...unsent.map(storeOf),
+              ...openStores().filter((store) => (store.current().deliveredAt ?? 0) > listReadAt),
+            ])
       const views = await Promise.all(
         [...stores].map(async (store) => {
           await store.load()

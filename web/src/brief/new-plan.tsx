@@ -51,10 +51,10 @@ export function NewPlan({ now, plan, onLay, onBriefOnly, onBack }: NewPlanProps)
         <Button size="lg" onClick={onLay}>
           Lay it out anew, keep the present wiring as a revision
         </Button>
-        <Button size="lg" variant="outline-primary" onClick={onBriefOnly}>
+        <Button variant="outline-primary" onClick={onBriefOnly}>
           Save the brief only, leave the wiring
         </Button>
-        <Button size="lg" variant="outline-dark" onClick={onBack}>
+        <Button variant="outline-dark" onClick={onBack}>
           Back to the form
         </Button>
       </div>

@@ -4,6 +4,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Clock } from 'lucide-react'
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { errorText } from '../api/client'
 import { useJobs, useLocalJobs, type LocalJob } from '../api/hooks'
 import { momentText } from '../drawing/dates'
 import { lastPlace } from '../shell/last-place'
@@ -15,7 +16,7 @@ import { kindWords } from './words'
 export function JobsPage() {
   const { data, error, isPending, refetch } = useJobs()
   const [closedToo, setClosedToo] = useState(false)
-  const { data: local = [] } = useLocalJobs(data?.readAt ?? 0)
+  const { data: local = [] } = useLocalJobs(data?.readAt)
   if (isPending) return <Loading what="the jobs" />
   // What is known stays, whatever a later answer was.
   if (error && !data && local.length === 0) return <Failed error={error} retry={() => void refetch()} />
@@ -30,6 +31,11 @@ export function JobsPage() {
           New job
         </Link>
       </div>
+      {error && !data && (
+        <p className="age" role="status">
+          <Clock size={16} aria-hidden /> Only the jobs this browser knows. {errorText(error)}
+        </p>
+      )}
       {data?.stale && (
         <p className="age" role="status">
           <Clock size={16} aria-hidden /> As of {momentText(new Date(data.readAt).toISOString())}. {data.stale}

@@ -1,5 +1,6 @@
 import { changeText, valueText, type FieldChange, type Installation } from '@nobbet/core'
-import { GitMerge } from 'lucide-react'
+import { ChevronDown, Users } from 'lucide-react'
+import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { momentText } from '../drawing/dates'
 import type { JobStore, JobView } from '../store/job-store'
@@ -9,20 +10,32 @@ import { briefThing } from './brief-words'
 /** Things that two have changed: what I wanted and what stands there, until one is chosen. Nothing waits for the choice. */
 export function Clashes({ view, store }: { view: JobView; store: JobStore }) {
   const { clashes, state } = view
+  // On a phone one line stays in sight, and the rest comes when it is asked for.
+  const [open, setOpen] = useState(() => window.innerWidth > 640)
   if (clashes.length === 0 || !state) return null
   const { wiring } = state.document
   return (
     <section className="clashes no-print" aria-label="Changed by two">
-      <h2>
-        <GitMerge size={20} aria-hidden />{' '}
+      <button aria-expanded={open} onClick={() => setOpen(!open)}>
+        <Users size={20} aria-hidden />
         {clashes.length === 1 ? 'One thing was changed by two' : `${clashes.length} things were changed by two`}
-      </h2>
-      <p className="quiet">Theirs stands. Yours is kept until you choose; all else you did is in.</p>
-      <ul>
-        {clashes.map((clash) => (
-          <Choice key={clash.id} clash={clash} wiring={wiring} choose={(which) => void store.choose(clash.id, which)} />
-        ))}
-      </ul>
+        <ChevronDown size={20} className="ms-auto" aria-hidden />
+      </button>
+      {open && (
+        <>
+          <p className="quiet m-0">Theirs stands. Yours is kept until you choose; all else you did is in.</p>
+          <ul>
+            {clashes.map((clash) => (
+              <Choice
+                key={clash.id}
+                clash={clash}
+                wiring={wiring}
+                choose={(which) => void store.choose(clash.id, which)}
+              />
+            ))}
+          </ul>
+        </>
+      )}
     </section>
   )
 }

@@ -84,6 +84,9 @@ export class BrowserKeeper implements Keeper {
     return after
   }
 
+  async jobs(): Promise<string[]> {
+    return [...new Set([...(await this.db.getAllKeys('known')), ...(await this.unsent())])]
+  }
   async unsent(): Promise<string[]> {
     const jobs = await this.db.getAll('pending')
     return [...new Set(jobs.map((p) => p.job))]

@@ -72,6 +72,8 @@ export interface Keeper {
   keep(job: string, keeping: Keeping): Promise<void>
   /** Reads a job, lets it be worked over at once, and writes what is returned, with nobody else in between. */
   rework(job: string, work: (kept: KeptJob) => KeptJob): Promise<KeptJob>
+  /** Jobs of which something is known here. */
+  jobs(): Promise<string[]>
   /** Jobs with something that the server has not got. */
   unsent(): Promise<string[]>
   list(): Promise<{ jobs: JobSummary[]; readAt: number } | undefined>

@@ -3,19 +3,19 @@ import { noSteps, type Keeper, type Keeping, type KeptJob, type Sitting } from '
 
 /** Keeps things as long as the page lives: for a browser that has no store or forbids it. */
 export class MemoryKeeper implements Keeper {
-  private readonly jobs = new Map<string, KeptJob>()
+  private readonly keeping = new Map<string, KeptJob>()
   private readonly sittings = new Map<string, Sitting>()
   private listed: { jobs: JobSummary[]; readAt: number } | undefined
   private next = 1
 
-  private of = (job: string): KeptJob => this.jobs.get(job) ?? { pending: [], clashes: [], steps: noSteps }
+  private of = (job: string): KeptJob => this.keeping.get(job) ?? { pending: [], clashes: [], steps: noSteps }
 
   async read(job: string) {
     return this.of(job)
   }
   async keep(job: string, { add = [], steps, settled = [] }: Keeping) {
     const kept = this.of(job)
-    this.jobs.set(job, {
+    this.keeping.set(job, {
       ...kept,
       pending: [...kept.pending, ...add.map((one) => ({ ...one, job, key: this.next++ }))],
       clashes: kept.clashes.filter((c) => !settled.includes(c.id)),
@@ -24,11 +24,14 @@ export class MemoryKeeper implements Keeper {
   }
   async rework(job: string, work: (kept: KeptJob) => KeptJob) {
     const after = work(this.of(job))
-    this.jobs.set(job, after)
+    this.keeping.set(job, after)
     return after
   }
+  async jobs() {
+    return [...this.keeping.keys()]
+  }
   async unsent() {
-    return [...this.jobs].flatMap(([job, { pending }]) => (pending.length > 0 ? [job] : []))
+    return [...this.keeping].flatMap(([job, { pending }]) => (pending.length > 0 ? [job] : []))
   }
   async list() {
     return this.listed
