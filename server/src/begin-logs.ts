@@ -1,6 +1,6 @@
 import type { MikroORM } from '@mikro-orm/libsql'
 import { firstWiring, type Entry } from '@nobbet/contract'
-import { DraftEntity, EntryEntity, FindingEntity, JobEntity, RevisionEntity, type JobRow } from './entities'
+import { DraftEntity, FindingEntity, JobEntity, RevisionEntity, type JobRow } from './entities'
 import { asKept, insertEntry } from './entry-row'
 
 /**
@@ -9,9 +9,8 @@ import { asKept, insertEntry } from './entry-row'
  */
 export async function beginLogs(orm: MikroORM): Promise<void> {
   await orm.em.fork().transactional(async (em) => {
-    const begun = new Set((await em.find(EntryEntity, {}, { fields: ['job'] })).map((row) => row.job))
-    for (const job of await em.find(JobEntity, {})) {
-      if (begun.has(job.id)) continue
+    const without = (await em.execute('select id from job where id not in (select job from entry)')) as { id: string }[]
+    for (const job of await em.find(JobEntity, { id: without.map((row) => row.id) })) {
       const record = (at: Date, entry: Entry, id: string) => insertEntry(em, rowOf(job, at, entry, id))
       const draft = await em.findOne(DraftEntity, { job: job.id })
       const wiring = draft?.installation ?? asKept(firstWiring(job.brief, job.id.slice(0, 40)))

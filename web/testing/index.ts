@@ -43,16 +43,7 @@ export class FakeServer implements Server {
     readonly job: string,
     document?: JobDocument,
   ) {
-    if (document)
-      this.take([
-        {
-          id: 'the-beginning',
-          author: '',
-          visit: 'visit-0',
-          at: '2026-11-26T08:00:00.000Z',
-          entry: { do: 'open', ...document },
-        },
-      ])
+    if (document) this.begin(document)
   }
 
   get state(): JobState | undefined {
@@ -68,6 +59,24 @@ export class FakeServer implements Server {
     })
   writePhoto = (_job: string, id: string) => this.through(() => this.photos.add(id))
   deletePhoto = (_job: string, id: string) => this.through(() => this.photos.delete(id))
+
+  /** The numbers go on from what is there; an empty log begins with this document. */
+  renumber(document: JobDocument): void {
+    this.number = this.log.at(-1)?.number ?? 0
+    if (this.log.length === 0) this.begin(document)
+  }
+  private begin(document: JobDocument): void {
+    const at = '2026-11-26T08:00:00.000Z'
+    this.take([
+      {
+        id: 'the-beginning',
+        author: '',
+        visit: 'visit-0',
+        at,
+        entry: { do: 'open', ...document },
+      },
+    ])
+  }
 
   private none(): never {
     throw refusal(404, 'There is no such job')

@@ -2,7 +2,6 @@ import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type D
 import {
   addCentre,
   compile,
-  EditError,
   findingKey,
   fitLink,
   isGrave,
@@ -93,13 +92,8 @@ export function BenchPage() {
   if (!doc || !circuit) return <Loading what="the wiring" />
 
   const perform = (command: Command) => {
-    try {
-      wiring.perform(command)
-      setProblem(undefined)
-    } catch (error) {
-      if (!(error instanceof EditError)) throw error
-      setProblem(error.message)
-    }
+    setProblem(undefined)
+    wiring.perform(command)
   }
   const alter = (command: Command | undefined) => {
     if (!command) return setProblem('That cannot be done here: there is no free terminal, or something needs it.')

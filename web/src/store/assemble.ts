@@ -150,5 +150,8 @@ export function absorbed(job: string, kept: KeptJob, entries: readonly NumberedE
 }
 
 /** What is kept of a job after the server has told it whole. */
-export const readAnew = (job: string, kept: KeptJob, state: JobState, readAt: number): Assembled =>
-  assembled(job, { ...kept, known: { state, readAt } })
+export function readAnew(job: string, kept: KeptJob, state: JobState, readAt: number): Assembled {
+  // Made on another state, whatever its number: each is looked at again.
+  const pending = kept.pending.map((p) => (p.kind === 'entry' ? { ...p, on: -1 } : p))
+  return assembled(job, { ...kept, pending, known: { state, readAt } })
+}

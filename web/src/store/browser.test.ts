@@ -50,6 +50,20 @@ describe('what this browser keeps', () => {
   })
 })
 
+describe('what was not looked at for long', () => {
+  it('is forgotten, unless something of it is not sent', async () => {
+    const keeper = await BrowserKeeper.open('tidy')
+    const read = (of: string, readAt: number) =>
+      keeper.rework(of, (kept) => ({ ...kept, known: { state: stateOf(), readAt } }))
+    await read('job-old', 5)
+    await read('job-new', 50)
+    await read('job-unsent', 5)
+    await keeper.keep('job-unsent', { add: [note('a')] })
+    await keeper.tidy(20)
+    expect((await keeper.jobs()).sort()).toEqual(['job-new', 'job-unsent'])
+  })
+})
+
 describe('what the first version of the store kept', () => {
   const before = documentOf().wiring
   const step = (doc: Installation, command: Command) => ({ command, ...edited(doc, command) })

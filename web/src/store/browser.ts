@@ -99,6 +99,21 @@ export class BrowserKeeper implements Keeper {
   async keepSitting(job: string, sitting: Sitting) {
     await this.db.put('sittings', sitting, job)
   }
+  /** Forgets jobs that were not looked at since then and of which nothing is unsent or to be chosen. */
+  async tidy(before: number): Promise<void> {
+    const work = this.db.transaction([...tables, 'sittings'], 'readwrite')
+    const busy = new Set(
+      [...(await work.objectStore('pending').getAll()), ...(await work.objectStore('clashes').getAll())].map(
+        (x) => x.job,
+      ),
+    )
+    for (const job of await work.objectStore('known').getAllKeys()) {
+      const known = await work.objectStore('known').get(job)
+      if (busy.has(job) || !known || known.readAt >= before) continue
+      for (const table of ['known', 'steps', 'sittings'] as const) void work.objectStore(table).delete(job)
+    }
+    await work.done
+  }
   close = () => this.db.close()
 }
 
@@ -126,11 +141,16 @@ function* written(work: Work, job: string, before: KeptJob, after: KeptJob): Gen
 
 /** An older page of Nobbet in another tab may keep the store from being opened: the page then goes on without it, ms. */
 const openWithinMs = 5000
+/** What was not looked at for a season need not be at hand without a server, ms. */
+const forgottenAfterMs = 90 * 24 * 3_600_000
 
 /** Where this browser keeps things; a page's memory where it has no store. `lasting` says which. */
 export async function keeper(): Promise<{ keeper: Keeper; lasting: boolean }> {
   const inMemory = { keeper: new MemoryKeeper(), lasting: false }
   const late = new Promise<typeof inMemory>((done) => setTimeout(() => done(inMemory), openWithinMs))
-  const opened = BrowserKeeper.open().then((keeper) => ({ keeper, lasting: true }))
+  const opened = BrowserKeeper.open().then((keeper) => {
+    void keeper.tidy(Date.now() - forgottenAfterMs).catch(() => undefined)
+    return { keeper, lasting: true }
+  })
   return Promise.race([opened, late]).catch(() => inMemory)
 }

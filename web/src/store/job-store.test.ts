@@ -187,6 +187,28 @@ describe('a network that fails', () => {
     expect(wordsAtServer(server)).toBe('tepid')
   })
 
+  it.each([
+    ['renewed', (server: FakeServer) => (server.log = [])],
+    ['put back from a copy', (server: FakeServer) => (server.log = server.log.slice(0, 2))],
+  ])('whose data were %s: what it has is shown, and what is not sent is made on that', async (_, renew) => {
+    const server = new FakeServer(job, documentOf())
+    const store = await browser(server).open()
+    await symptom(store, 'tepid')
+    await earlier(store, 'valve')
+    await pass(2000)
+    renew(server)
+    server.renumber(documentOf('Ford House'))
+    await store.edit('Engineer', (d) => ({ ...d, brief: { ...d.brief, engineer: 'R. Tamsin' } }))
+    await earlier(store, 'pump')
+    await pass(3000)
+    store.wake()
+    await pass(3000)
+    expect(briefOf(store)).toMatchObject({ engineer: 'R. Tamsin', earlier: '' })
+    expect(store.current().clashes).toMatchObject([{ label: 'Earlier visit' }])
+    expect(store.current()).toMatchObject({ unsent: 0, sending: { is: 'saved' } })
+    expect(briefOf(store)).toEqual(server.state!.document.brief)
+  })
+
   it('never takes away what is shown: it stays, with the time at which it was told', async () => {
     const { store, server } = await broken('away', 2000)
     await store.catchUp()

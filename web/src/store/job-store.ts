@@ -4,12 +4,14 @@ import {
   jobDocumentSchema,
   jobGround,
   jobShape,
+  LogError,
   type Entry,
   type JobDocument,
   type JobState,
+  type LogTail,
   type PhotoWrite,
 } from '@nobbet/contract'
-import { changesBetween, EditError, insisted, inverted, rebased, same, type Clash } from '@nobbet/core'
+import { ChangeError, changesBetween, EditError, insisted, inverted, rebased, same, type Clash } from '@nobbet/core'
 import { v4 as newId } from 'uuid'
 import { absorbed, assembled, readAnew, type Assembled } from './assemble'
 import {
@@ -107,12 +109,8 @@ export class JobStore {
       // A job that was begun here and has not arrived yet is not there to be asked for.
       if (!known && pending.some((p) => p.kind === 'entry' && p.logged.entry.do === 'open')) return
       if (known) {
-        const { entries } = await inTime(deps.server.readLog(job, known.state.number))
-        await this.rework((kept) => absorbed(job, kept, entries, Date.now()), entries.length > 0)
-      } else {
-        const state = await inTime(deps.server.readJob(job))
-        await this.rework((kept) => readAnew(job, kept, state, Date.now()), true)
-      }
+        await this.takeIn(await inTime(deps.server.readLog(job, known.state.number)))
+      } else await this.readAnew()
       this.set({ age: undefined, error: undefined })
       // The server is there again: what waits need not wait for the end of its pause.
       if (this.failures > 0 && this.view.sending.is === 'kept-here') this.schedule(0)
@@ -159,6 +157,11 @@ export class JobStore {
     const entry = this.editOf(label, result.doc)
     if (entry) await this.step(entry, { keepsUndone: false, id })
     if (result.clashes.length > 0) await this.addClashes(result.clashes, id, label)
+  }
+
+  /** Says why something asked for was not done. */
+  refuse(reason: string): void {
+    this.set({ problem: reason })
   }
 
   readonly undo = (): void => void this.back('done')
@@ -367,8 +370,7 @@ export class JobStore {
         await this.rework((kept) => assembled(job, delivered(kept)), true)
       } else {
         const after = known?.state.number ?? 0
-        const { entries } = await inTime(deps.server.writeLog(job, { after, entries: batchOf(pending) }))
-        await this.rework((kept) => absorbed(job, kept, entries, Date.now()), true)
+        await this.takeIn(await inTime(deps.server.writeLog(job, { after, entries: batchOf(pending) })))
       }
     } catch (error) {
       if (kindOf(error) !== 'met') throw error
@@ -383,13 +385,30 @@ export class JobStore {
   /** Somebody else was there first: what they did is brought, and mine made on that. */
   private async meet(after: number): Promise<void> {
     const { job, deps } = this
-    const { entries } = await inTime(deps.server.readLog(job, after))
-    if (entries.length > 0) return this.rework((kept) => absorbed(job, kept, entries, Date.now()), true)
+    const tail = await inTime(deps.server.readLog(job, after))
+    if (tail.entries.length > 0) return this.takeIn(tail)
     // Nothing is new, and still it does not fit: what is known here is not what the server has.
-    const state = await inTime(deps.server.readJob(job))
-    const again = (kept: KeptJob) => kept.pending.map((p) => (p.kind === 'entry' ? { ...p, on: -1 } : p))
-    await this.rework((kept) => readAnew(job, { ...kept, pending: again(kept) }, state, Date.now()), true)
+    await this.readAnew()
     if (++this.misfits > 3) throw new EditError('what is here and what the server has do not fit together')
+  }
+
+  /** Takes in what is new at the server; where that does not follow from what is known here, the job is read anew. */
+  private async takeIn({ entries, number }: LogTail): Promise<void> {
+    const { job } = this
+    const known = this.ahead.kept.known?.state.number ?? 0
+    // A server whose data were renewed, or put back from an earlier copy.
+    if (number < known) return this.readAnew()
+    try {
+      await this.rework((kept) => absorbed(job, kept, entries, Date.now()), entries.length > 0)
+    } catch (error) {
+      if (!(error instanceof ChangeError || error instanceof LogError)) throw error
+      await this.readAnew()
+    }
+  }
+
+  private async readAnew(): Promise<void> {
+    const state = await inTime(this.deps.server.readJob(this.job))
+    await this.rework((kept) => readAnew(this.job, kept, state, Date.now()), true)
   }
 
   private failed(error: unknown): void {
