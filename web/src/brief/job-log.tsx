@@ -1,7 +1,7 @@
-import type { Entry, LogEntry } from '@nobbet/contract'
-import { observableKey, resultWords } from '@nobbet/core'
+import type { Entry, Finding, LogEntry } from '@nobbet/contract'
+import { compile, fitsCircuit, observableText, resultWords, type Circuit } from '@nobbet/core'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { call, errorText } from '../api/client'
 import { momentText } from '../drawing/dates'
@@ -28,6 +28,8 @@ export function JobLog({ job, view, store }: { job: string; view: JobView; store
     networkMode: 'always',
     queryFn: async () => (await here.read(job)).pending.flatMap((p) => (p.kind === 'entry' ? [p.logged] : [])),
   })
+  const wiring = view.state?.document.wiring
+  const circuit = useMemo(() => wiring && compile(wiring), [wiring])
   const known = sent.data?.entries ?? []
   const arrived = new Set(known.map((e) => e.id))
   const entries: (LogEntry & { number?: number })[] = [
@@ -47,7 +49,7 @@ export function JobLog({ job, view, store }: { job: string; view: JobView; store
       <ol reversed start={entries.length}>
         {shown.map((logged) => (
           <li key={logged.id} className={logged.number === undefined ? 'waiting' : ''}>
-            <span className="what">{entryText(logged.entry)}</span>
+            <span className="what">{entryText(logged.entry, circuit)}</span>
             <span className="quiet">
               {logged.author || 'Nobody named'}, {momentText(logged.at)}
               {logged.number === undefined && ' · kept here, not sent yet'}
@@ -108,7 +110,7 @@ function Add({ store }: { store: JobStore }) {
   )
 }
 
-function entryText(entry: Entry): string {
+function entryText(entry: Entry, circuit: Circuit | undefined): string {
   switch (entry.do) {
     case 'open':
       return 'Job begun'
@@ -117,7 +119,7 @@ function entryText(entry: Entry): string {
     case 'keep':
       return `Wiring kept as “${entry.name}”`
     case 'observe':
-      return `Found: ${observableKey(entry.finding.observable)}: ${resultWords[entry.finding.result]}`
+      return `Found: ${foundText(entry.finding, circuit)}: ${resultWords[entry.finding.result]}`
     case 'retract':
       return 'A finding taken back'
     case 'act':
@@ -128,3 +130,8 @@ function entryText(entry: Entry): string {
       return `Not chosen: ${entry.label}`
   }
 }
+
+const foundText = (finding: Finding, circuit: Circuit | undefined): string =>
+  circuit && fitsCircuit(circuit, finding)
+    ? observableText(circuit, finding.observable)
+    : 'on something the present wiring does not have'

@@ -21,6 +21,13 @@ describe('how what is shown stands to the server', () => {
     )
   })
 
+  it('says that what is done waits, and why', () => {
+    shown({ sending: { is: 'kept-here', reason: 'The server does not answer.' } })
+    expect(screen.getByRole('status').textContent).toBe(
+      'The server does not answer. What you do is kept in this browser, and sent when it is back.',
+    )
+  })
+
   it('says what the server does not take, and lets the rest go', () => {
     shown({ sending: { is: 'stopped', reason: 'brief.site: the site is missing', first: 'Brief' } })
     screen.getByText('The server does not take “Brief”.')

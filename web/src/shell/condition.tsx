@@ -6,6 +6,7 @@ import type { JobStore, JobView } from '../store/job-store'
 /** How what is shown stands to the server, where that is otherwise than it should be; what is known stays beneath. */
 export function Condition({ view, store }: { view: JobView; store: JobStore }) {
   const { age, sending, problem } = view
+  const waits = sending.is === 'kept-here'
   return (
     <>
       {sending.is === 'stopped' && (
@@ -27,11 +28,13 @@ export function Condition({ view, store }: { view: JobView; store: JobStore }) {
           )}
         </section>
       )}
-      {age && (
+      {(age ?? waits) && (
         <p className="condition age no-print" role="status">
           <Clock size={18} aria-hidden />
           <span>
-            As the server had it {momentText(new Date(age.readAt).toISOString())}. {age.reason}
+            {age && `As the server had it ${momentText(new Date(age.readAt).toISOString())}. ${age.reason} `}
+            {waits && !age && `${sending.reason} `}
+            {waits && 'What you do is kept in this browser, and sent when it is back.'}
           </span>
         </p>
       )}

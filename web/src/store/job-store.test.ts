@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto'
 import { EditError, type FieldChange } from '@nobbet/core'
+import { ApiError } from '../api/client'
 import { documentOf, FakeServer, FakeTabs, type Weather } from '../../testing'
 import { pass, quiet, stopTheClock } from '../../testing/clock'
 import { BrowserKeeper } from './browser'
@@ -58,6 +59,20 @@ describe('what is done', () => {
     await symptom(store, 'tepid')
     expect(briefOf(store).symptom).toBe('cold')
     expect(store.current().problem).toBe('Not kept, and not done: no room left')
+  })
+
+  it('is not shown either where it was done on top of something that could not be kept', async () => {
+    const keeper = new MemoryKeeper()
+    const store = await browser(new FakeServer(job, documentOf()), keeper).open()
+    const real = keeper.keep.bind(keeper)
+    let fails = true
+    keeper.keep = (...args) => {
+      if (!fails) return real(...args)
+      fails = false
+      return Promise.reject(new Error('no room left'))
+    }
+    await Promise.all([symptom(store, 'lost'), earlier(store, 'kept')])
+    expect(briefOf(store)).toMatchObject({ symptom: 'cold', earlier: 'kept' })
   })
 
   it('is refused at once where the job would make no sense', async () => {
@@ -253,6 +268,32 @@ describe('a network that fails', () => {
     await store.choose(store.current().clashes[0].id, 'mine')
     await pass(2000)
     expect(wordsAtServer(server)).toBe('tepid')
+  })
+})
+
+describe('a server that refuses one of many', () => {
+  it('is given them one by one: what stands before it arrives, and that very one is named and put aside', async () => {
+    const server = new FakeServer(job, documentOf())
+    const store = await browser(server).open()
+    server.weather = () => 'away'
+    await earlier(store, 'valve')
+    await symptom(store, 'refused')
+    await store.edit('Engineer', (d) => ({ ...d, brief: { ...d.brief, engineer: 'R. Tamsin' } }))
+    await pass(1000)
+    server.weather = () => 'fair'
+    const take = server.writeLog
+    server.writeLog = (name, write) => {
+      const refused = write.entries.some(({ entry }) => entry.do === 'edit' && entry.label === 'Symptom')
+      return refused ? Promise.reject(new ApiError({ type: '', title: 'Not this', status: 422 })) : take(name, write)
+    }
+    store.again()
+    await pass(5000)
+    expect(store.current().sending).toEqual({ is: 'stopped', reason: 'Not this', first: 'Symptom' })
+    expect(server.state!.document.brief.earlier).toBe('valve')
+    await store.putAside()
+    await pass(3000)
+    expect(server.state!.document.brief).toMatchObject({ engineer: 'R. Tamsin', symptom: 'cold' })
+    expect(store.current().clashes).toMatchObject([{ label: 'Symptom' }])
   })
 })
 

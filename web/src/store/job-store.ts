@@ -24,7 +24,8 @@ import {
   type Pending,
   type Step,
 } from './kept'
-import { inTime, kindOf, nonsenseTries, pauseMs, reasonOf, type Sending, type Server } from './sending'
+import { Queue } from './queue'
+import { inTime, kindOf, reasonOf, type Sending, type Server } from './sending'
 import type { Tabs } from './tabs'
 import { entryOf } from './who'
 
@@ -50,7 +51,6 @@ export interface JobView {
   problem?: string
 }
 
-const sendAfterMs = 300
 /** Steps that can be taken back. */
 const mostSteps = 500
 /** Entries sent at once, and their size in characters: well below what the server takes. */
@@ -68,19 +68,27 @@ export class JobStore {
   private ahead: Assembled
   private keeping: Promise<void> = Promise.resolve()
   private loading: Promise<void> | undefined
-  private timer: ReturnType<typeof setTimeout> | undefined
-  private busy = false
-  private failures = 0
-  private nonsense = 0
+  private readonly queue: Queue
   private misfits = 0
+  /** How many entries go at once. */
+  private most = mostEntries
+  /** Rises whenever something could not be kept: what was worked out on top of it is not what is there. */
+  private unkept = 0
 
   constructor(
     readonly job: string,
     private readonly deps: { keeper: Keeper; server: Server; tabs: Tabs },
   ) {
     this.ahead = { kept: { pending: [], clashes: [], steps: noSteps }, state: undefined }
+    this.queue = new Queue({
+      alone: (work) => deps.tabs.alone(job, work),
+      next: () => this.sendNext(),
+      left: () => this.view.unsent,
+      first: () => this.firstLabel(),
+      tell: (sending) => this.set({ sending }),
+    })
     deps.tabs.listen((heard) => {
-      if (heard === job && this.loading) void this.reread().then(() => this.schedule(sendAfterMs))
+      if (heard === job && this.loading) void this.reread().then(() => this.queue.stir())
     })
   }
 
@@ -98,7 +106,7 @@ export class JobStore {
   private async begin(): Promise<void> {
     await this.reread()
     await this.catchUp()
-    this.schedule(0)
+    this.queue.wake()
   }
 
   /** Asks the server what is new. What is shown stays where it cannot be asked. */
@@ -113,7 +121,7 @@ export class JobStore {
       } else await this.readAnew()
       this.set({ age: undefined, error: undefined })
       // The server is there again: what waits need not wait for the end of its pause.
-      if (this.failures > 0 && this.view.sending.is === 'kept-here') this.schedule(0)
+      if (this.queue.failing) this.queue.wake()
     } catch (error) {
       const { known } = this.ahead.kept
       if (known) this.set({ age: { readAt: known.readAt, reason: reasonOf(error) } })
@@ -125,15 +133,15 @@ export class JobStore {
   wake(): void {
     if (!this.loading) return
     void this.catchUp()
-    if (this.view.sending.is !== 'stopped') this.schedule(0)
+    this.queue.wake()
   }
 
   /** Tries again what had been given up. */
   readonly again = (): void => {
-    this.failures = this.nonsense = this.misfits = 0
+    this.misfits = 0
     this.set({ error: undefined, problem: undefined })
     void this.catchUp()
-    this.schedule(0)
+    this.queue.wake(true)
   }
 
   /**
@@ -291,24 +299,30 @@ export class JobStore {
     const after = add.reduce((at, one) => (one.kind === 'entry' ? grown(at, one.logged, job) : at), state)
     const ahead: Assembled = { kept: { ...kept, pending, clashes, steps: steps ?? kept.steps }, state: after }
     this.ahead = ahead
+    const unkept = this.unkept
     const mine = this.keeping.then(async () => {
       try {
         await deps.keeper.keep(job, keeping)
-        this.show(ahead, { problem: undefined })
+        if (unkept === this.unkept) this.show(ahead, { problem: undefined })
+        else await this.showKept()
         deps.tabs.say(job)
-        if (this.view.sending.is !== 'stopped' && add.length > 0) {
-          if (this.view.sending.is === 'saved') this.set({ sending: { is: 'saving' } })
-          if (this.failures === 0) this.schedule(sendAfterMs)
-        }
+        if (add.length === 0) return
+        if (this.view.sending.is === 'saved') this.set({ sending: { is: 'saving' } })
+        this.queue.stir()
       } catch (error) {
-        // Not `reread`, which would wait for this very step.
-        this.ahead = assembled(job, await deps.keeper.read(job))
-        this.show(this.ahead)
+        this.unkept++
+        await this.showKept()
         this.set({ problem: `Not kept, and not done: ${(error as Error).message || 'this browser has no room left.'}` })
       }
     })
     this.keeping = mine
     return mine
+  }
+
+  /** Shows what is kept, without waiting for what is being kept. */
+  private async showKept(): Promise<void> {
+    this.ahead = assembled(this.job, await this.deps.keeper.read(this.job))
+    this.show(this.ahead)
   }
 
   /** Shows what is kept, by whichever tab. */
@@ -330,38 +344,18 @@ export class JobStore {
     if (tell) this.deps.tabs.say(this.job)
   }
 
-  private schedule(ms: number): void {
-    clearTimeout(this.timer)
-    this.timer = setTimeout(() => void this.send(), ms)
-  }
-
-  /** Sends what is waiting, until nothing is left or something is in the way. One tab of a browser at a time. */
-  private async send(): Promise<void> {
-    if (this.busy) return
-    this.busy = true
-    try {
-      const did = await this.deps.tabs.alone(this.job, async () => {
-        for (let more = true; more;) more = await this.sendNext()
-      })
-      if (!did && this.view.unsent > 0) this.schedule(5000)
-    } catch (error) {
-      this.failed(error)
-    } finally {
-      this.busy = false
-    }
-  }
-
   /** Sends the next batch; false where there is none. */
   private async sendNext(): Promise<boolean> {
     const { job, deps } = this
     const { known, pending } = await deps.keeper.read(job)
     const [first] = pending
     if (!first) {
-      this.failures = this.nonsense = 0
+      this.most = mostEntries
       this.set({ sending: { is: 'saved' } })
       return false
     }
-    if (this.failures + this.nonsense === 0) this.set({ sending: { is: 'saving' } })
+    if (!this.queue.failing) this.set({ sending: { is: 'saving' } })
+    let sent = 0
     try {
       if (first.kind === 'photo') {
         const { id, write } = first
@@ -370,14 +364,19 @@ export class JobStore {
         await this.rework((kept) => assembled(job, delivered(kept)), true)
       } else {
         const after = known?.state.number ?? 0
-        await this.takeIn(await inTime(deps.server.writeLog(job, { after, entries: batchOf(pending) })))
+        const entries = batchOf(pending, this.most)
+        sent = entries.length
+        await this.takeIn(await inTime(deps.server.writeLog(job, { after, entries })))
       }
     } catch (error) {
-      if (kindOf(error) !== 'met') throw error
-      await this.meet(known?.state.number ?? 0)
+      const kind = kindOf(error)
+      // One of many is refused, and which is not said: they go one by one, so that it is found and the ones before it arrive.
+      if (kind === 'final' && sent > 1) this.most = 1
+      else if (kind === 'met') await this.meet(known?.state.number ?? 0)
+      else throw error
       return true
     }
-    this.failures = this.nonsense = this.misfits = 0
+    this.misfits = 0
     this.set({ age: undefined, deliveredAt: Date.now() })
     return true
   }
@@ -409,18 +408,6 @@ export class JobStore {
   private async readAnew(): Promise<void> {
     const state = await inTime(this.deps.server.readJob(this.job))
     await this.rework((kept) => readAnew(this.job, kept, state, Date.now()), true)
-  }
-
-  private failed(error: unknown): void {
-    const reason = reasonOf(error)
-    const kind = error instanceof EditError ? 'final' : kindOf(error)
-    if (kind === 'nonsense') this.nonsense++
-    if (kind === 'final' || this.nonsense >= nonsenseTries) {
-      return this.set({ sending: { is: 'stopped', reason, first: kind === 'final' ? this.firstLabel() : undefined } })
-    }
-    this.failures++
-    this.set({ sending: { is: 'kept-here', reason } })
-    this.schedule(pauseMs(this.failures))
   }
 
   /** What stands first in the queue, in words. */
@@ -460,11 +447,11 @@ const pendingWords: Record<Exclude<Entry['do'], 'edit'>, string> = {
   aside: 'a change that was put aside',
 }
 
-function batchOf(pending: KeptJob['pending']) {
+function batchOf(pending: KeptJob['pending'], most: number) {
   const entries = []
   let size = 0
   for (const one of pending) {
-    if (one.kind !== 'entry' || entries.length === mostEntries) break
+    if (one.kind !== 'entry' || entries.length === most) break
     size += JSON.stringify(one.logged).length
     if (entries.length > 0 && size > mostCharacters) break
     entries.push(one.logged)
