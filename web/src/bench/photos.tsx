@@ -1,9 +1,11 @@
 import { errorText } from '../api/client'
 import type { Revision } from '@nobbet/contract'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { v4 as newId } from 'uuid'
 import { usePhotos } from '../api/hooks'
+import { here } from '../store/stores'
 import { useJob } from '../store/use-job'
 
 /** The longer side of a kept photo, pixels: a terminal's number is still read. */
@@ -26,8 +28,12 @@ export function Photos({ job, revision }: { job: string; revision: Revision }) {
   const photos = usePhotos(job, unsent.length)
   const [caption, setCaption] = useState('')
   const [problem, setProblem] = useState<string>()
-  const waiting = unsent.flatMap(({ id, write, at }) => (write ? [{ id, ...write, createdAt: at }] : []))
-  const down = new Set(unsent.flatMap((p) => (p.write ? [] : [p.id])))
+  const pictures = useWaitingPictures(unsent.flatMap((p) => (p.pin ? [p.id] : [])))
+  const waiting = unsent.flatMap(({ id, pin, at }) => {
+    const image = pictures[id]
+    return pin && image ? [{ id, ...pin, image, createdAt: at }] : []
+  })
+  const down = new Set(unsent.flatMap((p) => (p.pin ? [] : [p.id])))
   const known = (photos.data ?? []).filter((p) => !waiting.some((w) => w.id === p.id))
   const mine = [...known, ...waiting].filter((p) => p.revision === revision.id && !down.has(p.id))
   const pin = async (file: File) => {
@@ -87,4 +93,15 @@ export function Photos({ job, revision }: { job: string; revision: Revision }) {
       )}
     </section>
   )
+}
+
+/** Pictures of photos that are not sent yet, by the photo's id. */
+function useWaitingPictures(ids: readonly string[]): Record<string, string | undefined> {
+  const { data = {} } = useQuery({
+    queryKey: ['waiting-pictures', ...ids],
+    networkMode: 'always',
+    queryFn: async () =>
+      Object.fromEntries(await Promise.all(ids.map(async (id) => [id, await here.picture(id)] as const))),
+  })
+  return data
 }

@@ -40,6 +40,15 @@ describe('what this browser keeps', () => {
     expect((await keeper.read(job)).known?.readAt).toBe(5)
   })
 
+  it('keeps a picture beside the queue, and no longer than its photo waits', async () => {
+    const keeper = await BrowserKeeper.open('pictures')
+    const pin = { revision: 'revision-1', caption: '' }
+    await keeper.keep(job, { add: [{ kind: 'photo', id: 'photo-1', pin, at: '' }], pictures: { 'photo-1': 'data:,x' } })
+    expect(await keeper.picture('photo-1')).toBe('data:,x')
+    await keeper.rework(job, (kept) => ({ ...kept, pending: [] }))
+    expect(await keeper.picture('photo-1')).toBeUndefined()
+  })
+
   it('keeps the list of jobs and how Trace was left', async () => {
     const keeper = await BrowserKeeper.open('rest')
     expect([await keeper.list(), await keeper.sitting(job)]).toEqual([undefined, undefined])

@@ -19,10 +19,11 @@ interface Tables extends DBSchema {
   pending: { key: number; value: Pending; indexes: { job: string } }
   clashes: { key: string; value: KeptClash; indexes: { job: string } }
   steps: { key: string; value: Steps }
+  pictures: { key: string; value: string }
   sittings: { key: string; value: Sitting }
   lists: { key: string; value: { jobs: JobSummary[]; readAt: number } }
 }
-const tables = ['known', 'pending', 'clashes', 'steps'] as const
+const tables = ['known', 'pending', 'pictures', 'clashes', 'steps'] as const
 type Work = IDBPTransaction<Tables, (typeof tables)[number][], 'readwrite'>
 
 /** What a transaction has written is on the disk, not merely on its way there, before it counts as kept. */
@@ -34,7 +35,7 @@ export class BrowserKeeper implements Keeper {
   static async open(name = 'nobbet'): Promise<BrowserKeeper> {
     const db = await openDB<Tables>(name, 2, {
       async upgrade(db, before, _after, transaction) {
-        for (const table of ['known', 'steps', 'sittings', 'lists'] as const) db.createObjectStore(table)
+        for (const table of ['known', 'steps', 'pictures', 'sittings', 'lists'] as const) db.createObjectStore(table)
         db.createObjectStore('pending', { keyPath: 'key', autoIncrement: true }).createIndex('job', 'job')
         db.createObjectStore('clashes', { keyPath: 'id' }).createIndex('job', 'job')
         if (before !== 1) return
@@ -61,9 +62,11 @@ export class BrowserKeeper implements Keeper {
     return kept
   }
 
-  async keep(job: string, { add = [], steps, settled = [] }: Keeping): Promise<void> {
+  async keep(job: string, { add = [], pictures = {}, steps, settled = [] }: Keeping): Promise<void> {
     const work = this.db.transaction(tables, 'readwrite', durable)
     const writes: Promise<unknown>[] = add.map((one) => work.objectStore('pending').add({ ...one, job } as Pending))
+    for (const [photo, picture] of Object.entries(pictures))
+      writes.push(work.objectStore('pictures').put(picture, photo))
     if (steps) writes.push(work.objectStore('steps').put(steps, job))
     for (const id of settled) writes.push(work.objectStore('clashes').delete(id))
     await Promise.all([...writes, work.done])
@@ -84,12 +87,15 @@ export class BrowserKeeper implements Keeper {
     return after
   }
 
+  picture = (photo: string) => this.db.get('pictures', photo)
   async jobs(): Promise<string[]> {
     return [...new Set([...(await this.db.getAllKeys('known')), ...(await this.unsent())])]
   }
   async unsent(): Promise<string[]> {
-    const jobs = await this.db.getAll('pending')
-    return [...new Set(jobs.map((p) => p.job))]
+    const jobs: string[] = []
+    const index = this.db.transaction('pending').store.index('job')
+    for (let at = await index.openKeyCursor(null, 'nextunique'); at; at = await at.continue()) jobs.push(at.key)
+    return jobs
   }
   list = () => this.db.get('lists', 'jobs')
   async keepList(jobs: JobSummary[], readAt: number) {
@@ -131,7 +137,11 @@ async function readIn(work: Work, job: string): Promise<KeptJob> {
 function* written(work: Work, job: string, before: KeptJob, after: KeptJob): Generator<Promise<unknown>> {
   const pending = work.objectStore('pending')
   const stays = new Set(after.pending.map((p) => p.key))
-  for (const { key } of before.pending) if (!stays.has(key)) yield pending.delete(key)
+  for (const one of before.pending) {
+    if (stays.has(one.key)) continue
+    yield pending.delete(one.key)
+    if (one.kind === 'photo') yield work.objectStore('pictures').delete(one.id)
+  }
   for (const one of after.pending) if (!before.pending.includes(one)) yield pending.put(one)
   const clashes = work.objectStore('clashes')
   for (const clash of after.clashes) if (!before.clashes.includes(clash)) yield clashes.put(clash)

@@ -37,7 +37,7 @@ export interface JobView {
   undone: readonly Step[]
   clashes: readonly KeptClash[]
   /** Photos that are not sent yet; without a picture, one that is to be taken down. */
-  photos: readonly { id: string; write?: PhotoWrite; at: string }[]
+  photos: readonly { id: string; pin?: Omit<PhotoWrite, 'image'>; at: string }[]
   /** How much is not sent yet. */
   unsent: number
   sending: Sending
@@ -227,7 +227,10 @@ export class JobStore {
 
   /** Pins a photo, or takes one down. */
   photo(id: string, write?: PhotoWrite): Promise<void> {
-    return this.keep({ add: [{ kind: 'photo', id, write, at: new Date().toISOString() }] })
+    const at = new Date().toISOString()
+    if (!write) return this.keep({ add: [{ kind: 'photo', id, at }] })
+    const { image, ...pin } = write
+    return this.keep({ add: [{ kind: 'photo', id, pin, at }], pictures: { [id]: image } })
   }
 
   /**
@@ -358,8 +361,10 @@ export class JobStore {
     let sent = 0
     try {
       if (first.kind === 'photo') {
-        const { id, write } = first
-        await inTime(write ? deps.server.writePhoto(job, id, write) : deps.server.deletePhoto(job, id))
+        const { id, pin } = first
+        const image = pin && (await deps.keeper.picture(id))
+        if (!pin) await inTime(deps.server.deletePhoto(job, id))
+        else if (image !== undefined) await inTime(deps.server.writePhoto(job, id, { ...pin, image }))
         const delivered = (kept: KeptJob) => ({ ...kept, pending: kept.pending.filter((p) => p.key !== first.key) })
         await this.rework((kept) => assembled(job, delivered(kept)), true)
       } else {
@@ -424,7 +429,7 @@ export class JobStore {
       done: kept.steps.done,
       undone: kept.steps.undone,
       clashes: kept.clashes,
-      photos: kept.pending.flatMap((p) => (p.kind === 'photo' ? [{ id: p.id, write: p.write, at: p.at }] : [])),
+      photos: kept.pending.flatMap((p) => (p.kind === 'photo' ? [{ id: p.id, pin: p.pin, at: p.at }] : [])),
       unsent: kept.pending.length,
       ...(kept.pending.length === 0 && { sending: { is: 'saved' } }),
       ...rest,

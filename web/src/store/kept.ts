@@ -9,8 +9,8 @@ export type Pending = { key: number; job: string } & (
       /** Number of the log on which it was made: while nothing else came in, it needs no second look. */
       on: number
     }
-  /** A photo to be pinned; without one, the photo of that id is to be taken down. */
-  | { kind: 'photo'; id: string; write?: PhotoWrite; at: string }
+  /** A photo to be pinned, its picture kept beside the queue; or the photo of that id is to be taken down. */
+  | { kind: 'photo'; id: string; pin?: Omit<PhotoWrite, 'image'>; at: string }
 )
 export type PendingEntry = Extract<Pending, { kind: 'entry' }>
 type Without<T, K extends string> = T extends unknown ? Omit<T, K> : never
@@ -58,6 +58,8 @@ export interface KeptJob {
 /** What a step of work adds and takes away, all at once or not at all. */
 export interface Keeping {
   add?: NewPending[]
+  /** Pictures of photos among them, as data addresses, by the photo’s id. */
+  pictures?: Record<string, string>
   steps?: Steps
   /** Ids of clashes that are settled. */
   settled?: string[]
@@ -72,6 +74,8 @@ export interface Keeper {
   keep(job: string, keeping: Keeping): Promise<void>
   /** Reads a job, lets it be worked over at once, and writes what is returned, with nobody else in between. */
   rework(job: string, work: (kept: KeptJob) => KeptJob): Promise<KeptJob>
+  /** The picture of a photo that is not sent yet. */
+  picture(photo: string): Promise<string | undefined>
   /** Jobs of which something is known here. */
   jobs(): Promise<string[]>
   /** Jobs with something that the server has not got. */

@@ -4,6 +4,7 @@ import { noSteps, type Keeper, type Keeping, type KeptJob, type Sitting } from '
 /** Keeps things as long as the page lives: for a browser that has no store or forbids it. */
 export class MemoryKeeper implements Keeper {
   private readonly keeping = new Map<string, KeptJob>()
+  private readonly pictures = new Map<string, string>()
   private readonly sittings = new Map<string, Sitting>()
   private listed: { jobs: JobSummary[]; readAt: number } | undefined
   private next = 1
@@ -13,7 +14,8 @@ export class MemoryKeeper implements Keeper {
   async read(job: string) {
     return this.of(job)
   }
-  async keep(job: string, { add = [], steps, settled = [] }: Keeping) {
+  async keep(job: string, { add = [], pictures = {}, steps, settled = [] }: Keeping) {
+    for (const [photo, picture] of Object.entries(pictures)) this.pictures.set(photo, picture)
     const kept = this.of(job)
     this.keeping.set(job, {
       ...kept,
@@ -26,6 +28,9 @@ export class MemoryKeeper implements Keeper {
     const after = work(this.of(job))
     this.keeping.set(job, after)
     return after
+  }
+  async picture(photo: string) {
+    return this.pictures.get(photo)
   }
   async jobs() {
     return [...this.keeping.keys()]

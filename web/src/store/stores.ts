@@ -22,6 +22,7 @@ export const here: Keeper = {
   read: async (job) => (await opened).keeper.read(job),
   keep: async (job, keeping) => (await opened).keeper.keep(job, keeping),
   rework: async (job, work) => (await opened).keeper.rework(job, work),
+  picture: async (photo) => (await opened).keeper.picture(photo),
   jobs: async () => (await opened).keeper.jobs(),
   unsent: async () => (await opened).keeper.unsent(),
   list: async () => (await opened).keeper.list(),
