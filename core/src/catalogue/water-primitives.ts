@@ -1,4 +1,4 @@
-import type { Amount, Condition, Part } from './primitives'
+import type { Amount, Condition, Part } from './part'
 
 /** A way for water between two connections of a device; pipes join connections. */
 export interface Waterway extends Part {

@@ -21,7 +21,7 @@ import type {
 } from '../catalogue'
 import type { Cable, Core, Device, Installation, Link } from '../installation'
 import type { Complex, Element } from './impedance'
-import type { WaterCircuit } from './water-circuit'
+import type { WaterCircuit } from './water-nets'
 
 /** A point conductors can be joined at: a terminal, a connector, or the free end of a conductor. */
 export interface Atom {

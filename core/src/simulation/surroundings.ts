@@ -1,26 +1,10 @@
 import type { Felt } from '../catalogue'
-import type { Circuit, CompiledSensor } from '../circuit'
+import type { Circuit } from '../circuit'
 import { Heat, type Doings, type Scenario, type Watch } from '../heat'
 import { flowsOf, Pipes, type Warmth } from '../water'
 import { thresholds } from './sensing'
+import type { Plant } from './plant'
 import { readGates, readRising } from './water-state'
-
-/** What the pipework and the rooms see of the rest of the simulation. */
-export interface Plant {
-  /** Where a port's actuator stands, 0 to 1. */
-  position(actuator: number): number
-  passes(port: number): boolean
-  working(load: number): boolean
-  /** Does a condition of a water part's device hold? */
-  may(source: number): boolean
-  /** Is its water hot? */
-  hot(source: number): boolean
-  gives(emitter: number): boolean
-  aims(source: number): number | undefined
-  control(control: number): string | number
-  heated(sensor: CompiledSensor): boolean
-  asks(sensor: number): boolean
-}
 
 /** Without a model of heat, °C: the flow of a boiler that aims at nothing, how much cooler it comes back, and cold water. */
 const usualFlow = 70

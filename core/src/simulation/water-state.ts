@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import { OPEN, PASSING, SHUT } from '../water'
-import type { Plant } from './surroundings'
+import type { Plant } from './plant'
 
 /** Which ways for water stand open and which pumps run, as valves and loads stand; written into `to`. */
 export function readGates(
