@@ -7,7 +7,7 @@ import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { z } from 'zod'
 import { ApiError } from './api/client'
-import { router } from './routes'
+import { fetchAhead, router } from './routes'
 import { sendWhatWasLeft, wakeAll } from './store/stores'
 
 // Compiled validators need eval, which the server's content policy forbids.
@@ -24,6 +24,7 @@ const queries = new QueryClient({
 })
 
 void sendWhatWasLeft()
+window.addEventListener('load', () => setTimeout(() => void fetchAhead(), 1500))
 window.addEventListener('online', wakeAll)
 window.addEventListener('focus', wakeAll)
 

@@ -5,7 +5,28 @@ import { JobShell } from './shell/job-shell'
 import { Loading } from './shell/notes'
 import { LostPage, RouteFailed } from './shell/lost-page'
 
-/** Every view has an address; what is not needed at once comes by route. */
+/** Views that come after the first screen, each by itself. */
+const later = {
+  newJob: () => import('./brief/new-job-page').then((m) => ({ Component: m.NewJobPage })),
+  brief: () => import('./brief/brief-page').then((m) => ({ Component: m.BriefPage })),
+  plan: () => import('./plan/plan-page').then((m) => ({ Component: m.PlanPage })),
+  bench: () => import('./bench/bench-page').then((m) => ({ Component: m.BenchPage })),
+  checks: () => import('./checks/checks-page').then((m) => ({ Component: m.ChecksPage })),
+  trace: () => import('./trace/trace-page').then((m) => ({ Component: m.TracePage })),
+  week: () => import('./week/week-page').then((m) => ({ Component: m.WeekPage })),
+  hunt: () => import('./hunt/hunt-page').then((m) => ({ Component: m.HuntPage })),
+  kit: () => import('./kit/kit-page').then((m) => ({ Component: m.KitPage })),
+  editor: () => import('./kit/editor/editor-page').then((m) => ({ Component: m.EditorPage })),
+  example: () => import('./kit/example-page').then((m) => ({ Component: m.ExamplePage })),
+  exampleWeek: () => import('./week/example-week').then((m) => ({ Component: m.ExampleWeek })),
+}
+
+/** Brings all views once the first one stands, so that every station can be gone to when the connection is gone. */
+export async function fetchAhead(): Promise<void> {
+  for (const view of Object.values(later)) await view().catch(() => undefined)
+}
+
+/** Every view has an address. */
 export const router = createBrowserRouter([
   {
     Component: AppShell,
@@ -13,36 +34,27 @@ export const router = createBrowserRouter([
     errorElement: <RouteFailed />,
     children: [
       { index: true, Component: JobsPage },
-      { path: 'jobs/new', lazy: async () => ({ Component: (await import('./brief/new-job-page')).NewJobPage }) },
+      { path: 'jobs/new', lazy: later.newJob },
       {
         path: 'jobs/:job',
         Component: JobShell,
         errorElement: <RouteFailed />,
         children: [
-          { path: 'brief', lazy: async () => ({ Component: (await import('./brief/brief-page')).BriefPage }) },
-          { path: 'plan', lazy: async () => ({ Component: (await import('./plan/plan-page')).PlanPage }) },
-          { path: 'bench', lazy: async () => ({ Component: (await import('./bench/bench-page')).BenchPage }) },
-          { path: 'checks', lazy: async () => ({ Component: (await import('./checks/checks-page')).ChecksPage }) },
-          { path: 'trace', lazy: async () => ({ Component: (await import('./trace/trace-page')).TracePage }) },
-          { path: 'week', lazy: async () => ({ Component: (await import('./week/week-page')).WeekPage }) },
-          { path: 'hunt', lazy: async () => ({ Component: (await import('./hunt/hunt-page')).HuntPage }) },
+          { path: 'brief', lazy: later.brief },
+          { path: 'plan', lazy: later.plan },
+          { path: 'bench', lazy: later.bench },
+          { path: 'checks', lazy: later.checks },
+          { path: 'trace', lazy: later.trace },
+          { path: 'week', lazy: later.week },
+          { path: 'hunt', lazy: later.hunt },
         ],
       },
-      { path: 'kit', lazy: async () => ({ Component: (await import('./kit/kit-page')).KitPage }) },
-      { path: 'kit/new', lazy: async () => ({ Component: (await import('./kit/editor/editor-page')).EditorPage }) },
-      {
-        path: 'kit/:type/edit',
-        lazy: async () => ({ Component: (await import('./kit/editor/editor-page')).EditorPage }),
-      },
-      { path: 'kit/:type', lazy: async () => ({ Component: (await import('./kit/kit-page')).KitPage }) },
-      {
-        path: 'examples/:example',
-        lazy: async () => ({ Component: (await import('./kit/example-page')).ExamplePage }),
-      },
-      {
-        path: 'examples/:example/week',
-        lazy: async () => ({ Component: (await import('./week/example-week')).ExampleWeek }),
-      },
+      { path: 'kit', lazy: later.kit },
+      { path: 'kit/new', lazy: later.editor },
+      { path: 'kit/:type/edit', lazy: later.editor },
+      { path: 'kit/:type', lazy: later.kit },
+      { path: 'examples/:example', lazy: later.example },
+      { path: 'examples/:example/week', lazy: later.exampleWeek },
       { path: '*', Component: LostPage },
     ],
   },

@@ -87,6 +87,30 @@ describe('the brief of a job', () => {
     expect(storeOf(job).current().clashes).toEqual([])
   })
 
+  it('shows what stands where somebody else was at the same thing, and asks', async () => {
+    const { job, document } = await brief()
+    write('Reported symptom', 'mine')
+    const change = { do: 'set' as const, path: ['brief', 'symptom'], was: 'cold', now: 'theirs' }
+    await serverOf(job).writeLog(job, {
+      after: 0,
+      entries: [
+        {
+          id: 'elsewhere-2',
+          author: 'O. Brand',
+          visit: 'visit-2',
+          at: '2026-11-26T09:00:00.000Z',
+          entry: { do: 'edit', label: 'Elsewhere', changes: [change] },
+        },
+      ],
+    })
+    await act(() => storeOf(job).catchUp())
+    expect((screen.getByLabelText('Reported symptom') as HTMLTextAreaElement).value).toBe('mine')
+    save()
+    await waitFor(() => expect(storeOf(job).current().clashes).toHaveLength(1))
+    expect(document().brief.symptom).toBe('theirs')
+    await waitFor(() => expect((screen.getByLabelText('Reported symptom') as HTMLTextAreaElement).value).toBe('theirs'))
+  })
+
   it('follows what is taken back, while nothing is entered in it', async () => {
     await brief()
     write('Reported symptom', 'stone cold')

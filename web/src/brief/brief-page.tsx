@@ -61,6 +61,11 @@ function Brief({ store, document }: { store: JobStore; document: JobDocument }) 
       setProposal(undefined)
       setTouched(false)
       setSaid(what)
+      const now = store.current().state?.document
+      if (!now) return
+      setStart(now)
+      // Where somebody else was at the same thing theirs stands, and the form shows what stands.
+      if (!same(now.brief, wanted.brief)) setRound(round + 1)
     } catch (error) {
       if (!(error instanceof EditError)) throw error
       setProblem(error.message)
@@ -88,7 +93,14 @@ function Brief({ store, document }: { store: JobStore; document: JobDocument }) 
           )}
         </Alert>
       )}
-      <div className={proposal ? 'd-none' : ''} onChange={() => setTouched(true)}>
+      <div
+        className={proposal ? 'd-none' : ''}
+        onChange={() => setTouched(true)}
+        onClick={(event) => {
+          // A circuit more or less is entered by a button.
+          if ((event.target as Element).closest('button')) setTouched(true)
+        }}
+      >
         <BriefForm
           key={round}
           start={start.brief}

@@ -5,6 +5,8 @@ import { showAt } from '../../testing/page'
 import { addressOf } from './desk'
 import { useDesk, useLeftSitting } from './use-desk'
 
+jest.mock('react-router', () => ({ ...jest.requireActual('react-router'), useNavigation: () => navigation }))
+const navigation = { state: 'idle' }
 jest.mock('../store/stores', () => jest.requireActual('../../testing/stores'))
 
 function Sitting({ job }: { job: string }) {
@@ -65,6 +67,17 @@ describe('what is set up at Trace', () => {
     expect(await desk()).toBe('do=programmer.heating=on')
     await waitFor(() => expect(at().search).toContain('programmer'))
     expect(await here.sitting(job)).toEqual({ do: ['programmer.heating=on'] })
+  })
+
+  it('is not written while one is on the way to another station, which would be to turn back', async () => {
+    const { at, job } = open('?follow=heating-1')
+    await desk()
+    navigation.state = 'loading'
+    fireEvent.click(screen.getByText('two at once'))
+    await new Promise((done) => setTimeout(done, 500))
+    navigation.state = 'idle'
+    expect(at().search).toBe('?follow=heating-1')
+    expect(await here.sitting(job)).toMatchObject({ do: ['programmer.heating=on'] })
   })
 
   it('is empty once it is cleared, and stays so', async () => {

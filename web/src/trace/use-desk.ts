@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
-import { useSearchParams } from 'react-router'
+import { useNavigation, useSearchParams } from 'react-router'
 import type { Sitting } from '../store/kept'
 import { here } from '../store/stores'
 import { addressOf, Desk, sittingOf } from './desk'
@@ -25,6 +25,8 @@ export function useDesk(job: string | undefined, left: Sitting = {}): Desk {
   const written = useRef(address)
   const stands = addressOf(useSyncExternalStore(desk.subscribe, desk.current))
 
+  const leaving = useNavigation().state !== 'idle'
+
   // From elsewhere.
   useEffect(() => {
     if (address === written.current) return
@@ -33,7 +35,8 @@ export function useDesk(job: string | undefined, left: Sitting = {}): Desk {
   }, [address, desk])
 
   useEffect(() => {
-    if (stands === written.current) return
+    // On the way elsewhere: to write the address now would be to turn back.
+    if (stands === written.current || leaving) return
     const did = (text: string) => new URLSearchParams(text).getAll('do').join('\n')
     const wait = did(stands) === did(written.current) ? 0 : addressAfterMs
     const timer = setTimeout(() => {
@@ -43,7 +46,7 @@ export function useDesk(job: string | undefined, left: Sitting = {}): Desk {
     return () => clearTimeout(timer)
     // `setSearch` is another one whenever the address is: what it does stays the same.
     // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
-  }, [stands, address])
+  }, [stands, address, leaving])
   return desk
 }
 
