@@ -1,5 +1,5 @@
 import { typeIn } from '../catalogue'
-import type { FieldChange } from '../changes'
+import type { FieldChange, Renaming } from '../changes'
 import type { End, Installation } from '../installation'
 import { endText } from '../planning'
 
@@ -106,4 +106,10 @@ export function changeText(doc: Installation, change: FieldChange): string {
     case 'order':
       return `${list} in another order`
   }
+}
+
+/** That a new entry goes by another id than it was made under. */
+export function renamedText({ path, from, to }: Renaming): string {
+  const word = entryWords[path[path.length - 1]] ?? 'entry'
+  return `Your ${word} ${from} is ${to} now.`
 }

@@ -5,9 +5,14 @@ import type { Sending } from '../store/sending'
 import { SavingNote } from '../wiring/saving-note'
 import { Condition } from './condition'
 
-const store = { again: jest.fn(), putAside: jest.fn() }
+const store = { again: jest.fn(), putAside: jest.fn(), seen: jest.fn() }
 const shown = (view: Partial<JobView>) =>
-  render(<Condition view={{ sending: { is: 'saved' }, ...view } as JobView} store={store as unknown as JobStore} />)
+  render(
+    <Condition
+      view={{ sending: { is: 'saved' }, renamed: [], ...view } as JobView}
+      store={store as unknown as JobStore}
+    />,
+  )
 
 describe('how what is shown stands to the server', () => {
   it('is nothing on the screen while all is well', () => {
@@ -40,6 +45,15 @@ describe('how what is shown stands to the server', () => {
     shown({ sending: { is: 'stopped', reason: 'The server answered something this page cannot read.' } })
     expect(screen.queryByText('Put it aside, send the rest')).toBeNull()
     expect(screen.getByRole('alert').textContent).toContain('kept in this browser')
+  })
+
+  it('says which terminal has another number now, until that is seen', () => {
+    shown({ renamed: [{ path: ['wiring', 'wiringCentres', 'wc', 'terminals'], from: '14', to: '15' }] })
+    expect(screen.getByRole('status').textContent).toContain(
+      'Your terminal 14 is 15 now. What you put on it has followed.',
+    )
+    fireEvent.click(screen.getByText('Seen'))
+    expect(store.seen).toHaveBeenCalled()
   })
 
   it('says what could not be kept', () => {

@@ -1,3 +1,4 @@
+import { renamedText } from '@nobbet/core'
 import { Clock, TriangleAlert } from 'lucide-react'
 import { Button } from 'react-bootstrap'
 import { momentText } from '../drawing/dates'
@@ -5,7 +6,9 @@ import type { JobStore, JobView } from '../store/job-store'
 
 /** How what is shown stands to the server, where that is otherwise than it should be; what is known stays beneath. */
 export function Condition({ view, store }: { view: JobView; store: JobStore }) {
-  const { age, sending, problem } = view
+  const { age, sending, problem, renamed } = view
+  // Ids of other things stand on no screen.
+  const numbers = renamed.filter(({ path }) => path[path.length - 1] === 'terminals')
   const waits = sending.is === 'kept-here'
   return (
     <>
@@ -37,6 +40,17 @@ export function Condition({ view, store }: { view: JobView; store: JobStore }) {
             {waits && 'What you do is kept in this browser, and sent when it is back.'}
           </span>
         </p>
+      )}
+      {numbers.length > 0 && (
+        <section className="condition renamed no-print" role="status" aria-label="Numbered otherwise">
+          <div>
+            <strong>Somebody else had taken a number of yours.</strong>{' '}
+            {numbers.map((one) => renamedText(one)).join(' ')} What you put on it has followed.
+          </div>
+          <Button size="sm" onClick={store.seen}>
+            Seen
+          </Button>
+        </section>
       )}
       {problem && (
         <p className="condition stopped no-print" role="alert">

@@ -8,7 +8,7 @@ import {
   type LogEntry,
   type NumberedEntry,
 } from '@nobbet/contract'
-import { applied, ChangeError, idsAdded, rebased, same, thingOf, type FieldChange } from '@nobbet/core'
+import { applied, ChangeError, idsAdded, rebased, same, thingOf, type FieldChange, type Renaming } from '@nobbet/core'
 import { v4 as newId } from 'uuid'
 import type { KeptClash, KeptJob, Pending, PendingEntry, Step, Steps } from './kept'
 
@@ -16,6 +16,8 @@ import type { KeptClash, KeptJob, Pending, PendingEntry, Step, Steps } from './k
 export interface Assembled {
   kept: KeptJob
   state: JobState | undefined
+  /** Entries of mine that go by another id now, since theirs had taken it. */
+  renamings: readonly Renaming[]
 }
 
 /**
@@ -33,16 +35,20 @@ export function assembled(job: string, kept: KeptJob, theirs: readonly NumberedE
     return again ? [again] : []
   })
   const changed = pending.length !== kept.pending.length || pending.some((p, i) => p !== kept.pending[i])
-  if (!changed && work.clashes.length === 0) return { kept, state: work.state }
+  if (!changed && work.clashes.length === 0) return { kept, state: work.state, renamings: [] }
   const clashes = work.clashes.length > 0 ? [...kept.clashes, ...work.clashes] : kept.clashes
-  return { kept: { ...kept, pending, clashes, steps: followed(kept.steps, work.rewritten) }, state: work.state }
+  return {
+    kept: { ...kept, pending, clashes, steps: followed(kept.steps, work.rewritten) },
+    state: work.state,
+    renamings: work.renamings,
+  }
 }
 
 class Work {
   readonly clashes: KeptClash[] = []
   /** What became of changes of mine, by entry; none where nothing is left of them. */
   readonly rewritten = new Map<string, FieldChange[]>()
-  private renamings: Parameters<typeof renamedEntry>[1][] = []
+  readonly renamings: Renaming[] = []
   private readonly changes: FieldChange[]
 
   constructor(

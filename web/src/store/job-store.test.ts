@@ -324,6 +324,26 @@ describe('two people', () => {
     expect(server.log).toHaveLength(3)
   })
 
+  it('at a new terminal of the same number: mine gets the next one, and that is told', async () => {
+    const more = (legend: string) => (s: JobStore) =>
+      s.edit('Terminal', (d) => {
+        const [centre, ...rest] = d.wiring.wiringCentres
+        const terminals = [...centre.terminals, { id: '99', legend, ways: 1 }]
+        return { ...d, wiring: { ...d.wiring, wiringCentres: [{ ...centre, terminals }, ...rest] } }
+      })
+    const { server, me } = await meeting(more('Mine'), more('Theirs'))
+    const last = server.state!.document.wiring.wiringCentres[0].terminals.slice(-2)
+    expect(last.map((t) => [t.id, t.legend])).toEqual(
+      expect.arrayContaining([
+        ['99', 'Theirs'],
+        ['100', 'Mine'],
+      ]),
+    )
+    expect(me.current()).toMatchObject({ clashes: [], renamed: [{ from: '99', to: '100' }] })
+    me.seen()
+    expect(me.current().renamed).toEqual([])
+  })
+
   it('at the same thing: theirs stands, mine is shown beside it, and is put there when it is chosen', async () => {
     const { server, me } = await meeting(
       (s) => symptom(s, 'mine'),

@@ -11,7 +11,17 @@ import {
   type LogTail,
   type PhotoWrite,
 } from '@nobbet/contract'
-import { ChangeError, changesBetween, EditError, insisted, inverted, rebased, same, type Clash } from '@nobbet/core'
+import {
+  ChangeError,
+  changesBetween,
+  EditError,
+  insisted,
+  inverted,
+  rebased,
+  same,
+  type Clash,
+  type Renaming,
+} from '@nobbet/core'
 import { v4 as newId } from 'uuid'
 import { absorbed, assembled, readAnew, type Assembled } from './assemble'
 import {
@@ -47,6 +57,8 @@ export interface JobView {
   age?: { readAt: number; reason: string }
   /** Nothing can be shown, and why. */
   error?: Error
+  /** New entries of mine that go by another id now, since somebody else had taken it; until they have been seen. */
+  renamed: readonly Renaming[]
   /** What was done last could not be done or kept, and why. */
   problem?: string
 }
@@ -62,7 +74,15 @@ const mostCharacters = 900_000
  * in order, and stands on whatever others have made of the job meanwhile.
  */
 export class JobStore {
-  private view: JobView = { done: [], undone: [], clashes: [], photos: [], unsent: 0, sending: { is: 'saved' } }
+  private view: JobView = {
+    renamed: [],
+    done: [],
+    undone: [],
+    clashes: [],
+    photos: [],
+    unsent: 0,
+    sending: { is: 'saved' },
+  }
   private readonly listeners = new Set<() => void>()
   /** The job with what is just being kept; shown once it is. */
   private ahead: Assembled
@@ -79,7 +99,7 @@ export class JobStore {
     readonly job: string,
     private readonly deps: { keeper: Keeper; server: Server; tabs: Tabs },
   ) {
-    this.ahead = { kept: { pending: [], clashes: [], steps: noSteps }, state: undefined }
+    this.ahead = { kept: { pending: [], clashes: [], steps: noSteps }, state: undefined, renamings: [] }
     this.queue = new Queue({
       alone: (work) => deps.tabs.alone(job, work),
       next: () => this.sendNext(),
@@ -166,6 +186,9 @@ export class JobStore {
     if (entry) await this.step(entry, { keepsUndone: false, id })
     if (result.clashes.length > 0) await this.addClashes(result.clashes, id, label)
   }
+
+  /** What goes by another id now has been seen. */
+  readonly seen = (): void => this.set({ renamed: [] })
 
   /** Says why something asked for was not done. */
   refuse(reason: string): void {
@@ -300,7 +323,11 @@ export class JobStore {
     const pending = [...kept.pending, ...add.map((one): Pending => ({ ...one, job, key: Number.MAX_SAFE_INTEGER }))]
     const clashes = kept.clashes.filter((c) => !settled.includes(c.id))
     const after = add.reduce((at, one) => (one.kind === 'entry' ? grown(at, one.logged, job) : at), state)
-    const ahead: Assembled = { kept: { ...kept, pending, clashes, steps: steps ?? kept.steps }, state: after }
+    const ahead: Assembled = {
+      kept: { ...kept, pending, clashes, steps: steps ?? kept.steps },
+      state: after,
+      renamings: [],
+    }
     this.ahead = ahead
     const unkept = this.unkept
     const mine = this.keeping.then(async () => {
@@ -342,8 +369,14 @@ export class JobStore {
   }
 
   private async rework(work: (kept: KeptJob) => Assembled, tell: boolean): Promise<void> {
-    await this.deps.keeper.rework(this.job, (kept) => work(kept).kept)
+    let renamings: Assembled['renamings'] = []
+    await this.deps.keeper.rework(this.job, (kept) => {
+      const worked = work(kept)
+      renamings = worked.renamings
+      return worked.kept
+    })
     await this.reread()
+    if (renamings.length > 0) this.set({ renamed: [...this.view.renamed, ...renamings] })
     if (tell) this.deps.tabs.say(this.job)
   }
 
