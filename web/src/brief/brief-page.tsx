@@ -56,15 +56,15 @@ function Brief({ store, document }: { store: JobStore; document: JobDocument }) 
   const put = async (label: string, wanted: JobDocument, what: typeof said, before?: () => Promise<void>) => {
     try {
       await before?.()
-      await store.editFrom(label, start, wanted)
+      const stands = await store.editFrom(label, start, wanted)
       setProblem(undefined)
       setProposal(undefined)
       setTouched(false)
-      setSaid(what)
       const now = store.current().state?.document
       if (!now) return
       setStart(now)
-      // Where somebody else was at the same thing theirs stands, and the form shows what stands.
+      if (stands) setSaid(what)
+      // Somebody else has been at it, too: the form shows what stands.
       if (!same(now.brief, wanted.brief)) setRound(round + 1)
     } catch (error) {
       if (!(error instanceof EditError)) throw error

@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
 import { fireEvent, render, screen } from '@testing-library/react'
-import type { JobStore, JobView } from '../store/job-store'
+import type { JobStore } from '../store/job-store'
+import type { JobView } from '../store/job-view'
 import type { Sending } from '../store/sending'
 import { SavingNote } from '../wiring/saving-note'
 import { Condition } from './condition'

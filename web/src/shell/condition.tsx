@@ -2,7 +2,8 @@ import { renamedText } from '@nobbet/core'
 import { Clock, TriangleAlert } from 'lucide-react'
 import { Button } from 'react-bootstrap'
 import { momentText } from '../drawing/dates'
-import type { JobStore, JobView } from '../store/job-store'
+import type { JobStore } from '../store/job-store'
+import type { JobView } from '../store/job-view'
 
 /** How what is shown stands to the server, where that is otherwise than it should be; what is known stays beneath. */
 export function Condition({ view, store }: { view: JobView; store: JobStore }) {

@@ -7,21 +7,10 @@ import {
   LogError,
   type Entry,
   type JobDocument,
-  type JobState,
   type LogTail,
   type PhotoWrite,
 } from '@nobbet/contract'
-import {
-  ChangeError,
-  changesBetween,
-  EditError,
-  insisted,
-  inverted,
-  rebased,
-  same,
-  type Clash,
-  type Renaming,
-} from '@nobbet/core'
+import { ChangeError, changesBetween, EditError, insisted, inverted, rebased, same, type Clash } from '@nobbet/core'
 import { v4 as newId } from 'uuid'
 import { absorbed, assembled, readAnew, type Assembled } from './assemble'
 import {
@@ -34,41 +23,15 @@ import {
   type Pending,
   type Step,
 } from './kept'
+import { batchOf, labelOf, mostEntries } from './batch'
+import { stillTheSame, type JobView } from './job-view'
 import { Queue } from './queue'
-import { inTime, kindOf, reasonOf, type Sending, type Server } from './sending'
+import { inTime, kindOf, reasonOf, type Server } from './sending'
 import type { Tabs } from './tabs'
 import { entryOf } from './who'
 
-/** What a screen sees of a job. */
-export interface JobView {
-  /** The job with everything that was done here; undefined while nothing is known of it. */
-  state?: JobState
-  done: readonly Step[]
-  undone: readonly Step[]
-  clashes: readonly KeptClash[]
-  /** Photos that are not sent yet; without a picture, one that is to be taken down. */
-  photos: readonly { id: string; pin?: Omit<PhotoWrite, 'image'>; at: string }[]
-  /** How much is not sent yet. */
-  unsent: number
-  sending: Sending
-  /** When something done here arrived at the server last, ms since 1970. */
-  deliveredAt?: number
-  /** The server could not be asked: what is shown is as it was told at that time, ms since 1970. */
-  age?: { readAt: number; reason: string }
-  /** Nothing can be shown, and why. */
-  error?: Error
-  /** New entries of mine that go by another id now, since somebody else had taken it; until they have been seen. */
-  renamed: readonly Renaming[]
-  /** What was done last could not be done or kept, and why. */
-  problem?: string
-}
-
 /** Steps that can be taken back. */
 const mostSteps = 500
-/** Entries sent at once, and their size in characters: well below what the server takes. */
-const mostEntries = 60
-const mostCharacters = 900_000
-
 /**
  * A job under the hand, outside of React. Everything done is kept in this browser before it is shown as done, goes to the server
  * in order, and stands on whatever others have made of the job meanwhile.
@@ -104,7 +67,7 @@ export class JobStore {
       alone: (work) => deps.tabs.alone(job, work),
       next: () => this.sendNext(),
       left: () => this.view.unsent,
-      first: () => this.firstLabel(),
+      first: () => labelOf(this.ahead.kept.pending[0]),
       tell: (sending) => this.set({ sending }),
     })
     deps.tabs.listen((heard) => {
@@ -175,9 +138,10 @@ export class JobStore {
 
   /**
    * Makes what differs between a state that somebody began with and the one they want. What others have changed since is left
-   * alone; where both have touched one thing it is asked. Throws {@link EditError} where the job would make no sense.
+   * alone; where both have touched one thing it is asked. True where all of it stands. Throws {@link EditError} where the job would
+   * make no sense.
    */
-  async editFrom(label: string, start: JobDocument, wanted: JobDocument): Promise<void> {
+  async editFrom(label: string, start: JobDocument, wanted: JobDocument): Promise<boolean> {
     const document = this.document()
     const changes = changesBetween(jobShape, start, wanted)
     const result = rebased(jobGround, document, changes)
@@ -185,6 +149,7 @@ export class JobStore {
     const entry = this.editOf(label, result.doc)
     if (entry) await this.step(entry, { keepsUndone: false, id })
     if (result.clashes.length > 0) await this.addClashes(result.clashes, id, label)
+    return result.clashes.length === 0
   }
 
   /** What goes by another id now has been seen. */
@@ -448,14 +413,6 @@ export class JobStore {
     await this.rework((kept) => readAnew(this.job, kept, state, Date.now()), true)
   }
 
-  /** What stands first in the queue, in words. */
-  private firstLabel(): string | undefined {
-    const [first] = this.ahead.kept.pending
-    if (first?.kind === 'entry')
-      return first.logged.entry.do === 'edit' ? first.logged.entry.label : pendingWords[first.logged.entry.do]
-    return first && 'a photo'
-  }
-
   private show({ kept, state }: Assembled, rest: Partial<JobView> = {}): void {
     this.set({
       state: stillTheSame(this.view.state, state),
@@ -472,44 +429,5 @@ export class JobStore {
   private set(change: Partial<JobView>): void {
     this.view = { ...this.view, ...change }
     for (const listener of this.listeners) listener()
-  }
-}
-
-const pendingWords: Record<Exclude<Entry['do'], 'edit'>, string> = {
-  open: 'the new job',
-  keep: 'a kept state of the wiring',
-  observe: 'a finding',
-  retract: 'a finding taken back',
-  act: 'what was done on site',
-  note: 'a note',
-  aside: 'a change that was put aside',
-}
-
-function batchOf(pending: KeptJob['pending'], most: number) {
-  const entries = []
-  let size = 0
-  for (const one of pending) {
-    if (one.kind !== 'entry' || entries.length === most) break
-    size += JSON.stringify(one.logged).length
-    if (entries.length > 0 && size > mostCharacters) break
-    entries.push(one.logged)
-  }
-  return entries
-}
-
-/** The new state, with what says the same as before being the very same: nothing is worked out again for it. */
-function stillTheSame(before: JobState | undefined, now: JobState | undefined): JobState | undefined {
-  if (!before || !now) return now
-  const keep = <T>(old: T, next: T): T => (same(old, next) ? old : next)
-  const document = {
-    brief: keep(before.document.brief, now.document.brief),
-    status: now.document.status,
-    wiring: keep(before.document.wiring, now.document.wiring),
-  }
-  return {
-    ...now,
-    document: same(before.document, document) ? before.document : document,
-    findings: keep(before.findings, now.findings),
-    revisions: keep(before.revisions, now.revisions),
   }
 }

@@ -1,5 +1,6 @@
 import { useEffect, useSyncExternalStore } from 'react'
-import type { JobStore, JobView } from './job-store'
+import type { JobStore } from './job-store'
+import type { JobView } from './job-view'
 import { storeOf } from './stores'
 
 /** How often a job that is looked at is asked for what others have done, ms. */

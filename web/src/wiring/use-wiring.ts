@@ -1,6 +1,7 @@
 import { edited, EditError, type Command, type Installation } from '@nobbet/core'
 import { useMemo } from 'react'
-import type { JobStore, JobView } from '../store/job-store'
+import type { JobStore } from '../store/job-store'
+import type { JobView } from '../store/job-view'
 import { useJob } from '../store/use-job'
 
 export interface Wiring {

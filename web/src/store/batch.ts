@@ -1,0 +1,36 @@
+import type { Entry, LogEntry } from '@nobbet/contract'
+import type { Pending } from './kept'
+
+/** Entries sent at once, and their size in characters: well below what the server takes. */
+export const mostEntries = 60
+const mostCharacters = 900_000
+
+const pendingWords: Record<Exclude<Entry['do'], 'edit'>, string> = {
+  open: 'the new job',
+  keep: 'a kept state of the wiring',
+  observe: 'a finding',
+  retract: 'a finding taken back',
+  act: 'what was done on site',
+  note: 'a note',
+  aside: 'a change that was put aside',
+}
+
+/** The entries that go next: those before the next photo, as many as are allowed and as fit. */
+export function batchOf(pending: readonly Pending[], most: number): LogEntry[] {
+  const entries: LogEntry[] = []
+  let size = 0
+  for (const one of pending) {
+    if (one.kind !== 'entry' || entries.length === most) break
+    size += JSON.stringify(one.logged).length
+    if (entries.length > 0 && size > mostCharacters) break
+    entries.push(one.logged)
+  }
+  return entries
+}
+
+/** What waits, in words; nothing where nothing does. */
+export function labelOf(first: Pending | undefined): string | undefined {
+  if (first?.kind !== 'entry') return first && 'a photo'
+  const { entry } = first.logged
+  return entry.do === 'edit' ? entry.label : pendingWords[entry.do]
+}
