@@ -1,5 +1,6 @@
 export * from './schemas'
 export * from './log'
+export * from './server'
 export * from './job-state'
 export * from './first-wiring'
 export * from './refit'

@@ -5,10 +5,11 @@ import {
   findingSchema,
   jobDocumentSchema,
   line,
+  lines,
   revisionKindSchema,
   revisionSchema,
   stamp,
-  text,
+  textLine,
 } from './schemas'
 
 /** What can be recorded of a job. */
@@ -35,7 +36,7 @@ export const entrySchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('retract'), finding: clientIdSchema }),
   /** Something done on site that alters neither wiring nor brief. */
   z.strictObject({ do: z.literal('act'), text: line('what was done', 500) }),
-  z.strictObject({ do: z.literal('note'), text: line('the note', 2000) }),
+  z.strictObject({ do: z.literal('note'), text: lines('the note', 2000) }),
   /** Of two who had changed one thing, what was not chosen, so that it is not lost. */
   z.strictObject({
     do: z.literal('aside'),
@@ -51,7 +52,7 @@ export type EditEntry = Extract<Entry, { do: 'edit' }>
 export const logEntrySchema = z.strictObject({
   id: clientIdSchema,
   /** Who did it, as they call themselves; empty where nobody has said. */
-  author: text(120),
+  author: textLine(120),
   /** One device on one day. */
   visit: clientIdSchema,
   /** When it was done, by that device's clock. */
@@ -61,7 +62,11 @@ export const logEntrySchema = z.strictObject({
 export type LogEntry = z.infer<typeof logEntrySchema>
 
 /** An entry with its place in the order in which the server took them in; numbers rise and may leave gaps. */
-export const numberedEntrySchema = logEntrySchema.extend({ number: z.number().int().positive() })
+export const numberedEntrySchema = logEntrySchema.extend({
+  number: z.number().int().positive(),
+  /** The paired device from which it came; left out for the server’s own machine. */
+  device: z.string().optional(),
+})
 export type NumberedEntry = z.infer<typeof numberedEntrySchema>
 
 export const logWriteSchema = z.strictObject({
@@ -76,6 +81,8 @@ export const logTailSchema = z.object({
   entries: z.array(numberedEntrySchema),
   /** The last number of the job's log. */
   number: z.number().int().positive(),
+  /** Numbers of one lineage can be compared; data that were brought back from a backup are another one. */
+  lineage: z.string(),
 })
 export type LogTail = z.infer<typeof logTailSchema>
 
@@ -84,6 +91,8 @@ export const jobStateSchema = z.object({
   id: clientIdSchema,
   /** Number of the last entry in it. */
   number: z.number().int().min(0),
+  /** As in the log’s tail; left out where the server has not told yet. */
+  lineage: z.string().optional(),
   document: jobDocumentSchema,
   findings: z.array(findingSchema),
   revisions: z.array(revisionSchema),

@@ -12,6 +12,8 @@ export function openApi(version: string) {
   for (const [operationId, endpoint] of Object.entries(endpoints)) {
     const names = [...endpoint.path.matchAll(/\{(\w+)\}/g)].map((m) => m[1])
     const versioned = 'versioned' in endpoint
+    const file = 'file' in endpoint
+    const takesFile = file && endpoint.method === 'put'
     const parameters: unknown[] = names.map((name) => ({
       name,
       in: 'path',
@@ -21,8 +23,8 @@ export function openApi(version: string) {
     if ('query' in endpoint)
       for (const [name, schema] of Object.entries(endpoint.query.shape))
         parameters.push({ name, in: 'query', required: false, schema: z.toJSONSchema(schema, { io: 'output' }) })
-    if (versioned && endpoint.method === 'put')
-      for (const name of ['If-Match', 'If-None-Match'])
+    if (versioned)
+      for (const name of endpoint.method === 'put' ? ['If-Match', 'If-None-Match'] : ['If-Match'])
         parameters.push({ name, in: 'header', required: false, schema: { type: 'string' } })
     const problem = {
       description: 'Problem details',
@@ -32,6 +34,12 @@ export function openApi(version: string) {
       operationId,
       summary: endpoint.summary,
       parameters,
+      ...(takesFile && {
+        requestBody: {
+          required: true,
+          content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
+        },
+      }),
       ...('request' in endpoint && { requestBody: { required: true, content: json(endpoint.request, 'input') } }),
       responses: {
         ...('response' in endpoint
@@ -42,7 +50,9 @@ export function openApi(version: string) {
                 content: json(endpoint.response, 'output'),
               },
             }
-          : { 204: { description: 'Done' } }),
+          : file
+            ? { 200: { description: 'The file', content: { '*/*': { schema: { type: 'string', format: 'binary' } } } } }
+            : { 204: { description: 'Done' } }),
         default: problem,
       },
     }

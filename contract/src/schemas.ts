@@ -1,18 +1,41 @@
 import { z } from 'zod'
-import { deviceTypeSchema, idSchema, installationSchema, observationSchema, planBriefSchema } from '@nobbet/core'
+import {
+  deviceTypeSchema,
+  idSchema,
+  installationSchema,
+  observationSchema,
+  planBriefSchema,
+  printable,
+  printableLines,
+} from '@nobbet/core'
 
 /** Ids are made by the client, so that a write can be repeated without harm. */
 export const clientIdSchema = z
   .string()
   .regex(/^[A-Za-z0-9][A-Za-z0-9-]{5,63}$/, 'an id is 6 to 64 letters, digits or hyphens')
 
+/** One line of text that has to be there. */
 export const line = (what: string, max = 120) =>
-  z
-    .string({ error: `${what} is missing` })
-    .trim()
-    .min(1, `${what} is missing`)
-    .max(max, `${what} is longer than ${max} characters`)
-export const text = (max: number) => z.string().trim().max(max, `at most ${max} characters`).default('')
+  printable(
+    z
+      .string({ error: `${what} is missing` })
+      .trim()
+      .min(1, `${what} is missing`)
+      .max(max, `${what} is longer than ${max} characters`),
+  )
+/** One line of text that may be left out. */
+export const textLine = (max: number) => printable(z.string().trim().max(max, `at most ${max} characters`)).default('')
+/** Text in lines that has to be there. */
+export const lines = (what: string, max: number) =>
+  printableLines(
+    z
+      .string({ error: `${what} is missing` })
+      .trim()
+      .min(1, `${what} is missing`)
+      .max(max, `${what} is longer than ${max} characters`),
+  )
+/** Text in lines. */
+export const text = (max: number) => printableLines(z.string().trim().max(max, `at most ${max} characters`)).default('')
 
 export const kindsOfWork = ['new-system', 'change-of-controls', 'fault'] as const
 
@@ -25,7 +48,7 @@ export const jobBriefSchema = z.strictObject({
   /** What an earlier visit concluded: evidence, not truth. */
   earlier: text(2000),
   /** Who attends. */
-  engineer: text(120),
+  engineer: textLine(120),
   /** What is fitted, or is to be. */
   fitted: planBriefSchema,
 })
@@ -42,16 +65,63 @@ export type JobDocument = z.infer<typeof jobDocumentSchema>
 
 export const stamp = z.iso.datetime()
 
-export const jobSummarySchema = z.object({
-  id: clientIdSchema,
-  brief: jobBriefSchema,
+/** What a list of jobs says of one: enough to find it and to go on. */
+export const jobHeadingSchema = z.object({
+  site: z.string(),
+  kind: z.enum(kindsOfWork),
+  symptom: z.string(),
+  /** The scheme’s id, and what its circuits are called. */
+  scheme: z.string(),
+  circuits: z.array(z.string()),
   status: jobDocumentSchema.shape.status,
-  createdAt: stamp,
-  updatedAt: stamp,
   /** Findings logged so far. */
   findings: z.number().int().min(0),
 })
+export type JobHeading = z.infer<typeof jobHeadingSchema>
+
+export const headingOf = ({ brief, status }: JobDocument, findings: number): JobHeading => ({
+  site: brief.site,
+  kind: brief.kind,
+  symptom: brief.symptom,
+  scheme: brief.fitted.scheme,
+  circuits: brief.fitted.circuits.map((c) => c.name),
+  status,
+  findings,
+})
+
+export const jobSummarySchema = jobHeadingSchema.extend({
+  id: clientIdSchema,
+  /** Number of its last log entry. */
+  number: z.number().int().min(0),
+  createdAt: stamp,
+  updatedAt: stamp,
+  /** In the bin since then. */
+  deletedAt: stamp.optional(),
+})
 export type JobSummary = z.infer<typeof jobSummarySchema>
+
+/** Days that a job stays in the bin before it is gone. */
+export const daysInBin = 30
+
+export const jobListQuerySchema = z.strictObject({
+  status: z.enum(['open', 'closed', 'all', 'deleted'], { error: 'is open, closed, all or deleted' }).default('all'),
+  /** Only jobs whose site or symptom has this in it. */
+  find: z.string().trim().max(120).default(''),
+  /** At most so many at once. */
+  most: z.coerce.number({ error: 'is no number' }).int().min(1).max(200).default(100),
+  /** `next` of the page before. */
+  after: z.string().max(200).default(''),
+})
+export type JobListQuery = z.infer<typeof jobListQuerySchema>
+
+/** One page of the jobs, newest change first. */
+export const jobListSchema = z.object({
+  jobs: z.array(jobSummarySchema),
+  /** Where the next page begins; left out on the last. */
+  next: z.string().optional(),
+  counts: z.object({ open: z.number().int(), closed: z.number().int(), deleted: z.number().int() }),
+})
+export type JobList = z.infer<typeof jobListSchema>
 
 export const revisionKindSchema = z.enum(['planned', 'as-found', 'altered'])
 /** A named state of the installation that never changes again. */
@@ -64,21 +134,40 @@ export const revisionSchema = z.object({
 })
 export type Revision = z.infer<typeof revisionSchema>
 
-/** A photo pinned to a revision: what the engineer saw when it stood so. Under 1.5 MB as a data address. */
-export const photoWriteSchema = z.object({
-  revision: clientIdSchema,
-  caption: text(200),
-  image: z
+const dataAddress = (most: number, told: string) =>
+  z
     .string()
+    .max(most, told)
     .regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/]+=*$/, 'a photo is a JPEG, PNG or WebP as a data address')
-    .max(1_500_000, 'the photo is larger than 1.5 MB: make it smaller'),
+
+/** A photo to be pinned to a revision: what the engineer saw when it stood so. */
+export const photoWriteSchema = z.strictObject({
+  revision: clientIdSchema,
+  caption: textLine(200),
+  image: dataAddress(1_500_000, 'the photo is larger than 1.5 MB: make it smaller'),
+  /** The same, small enough for a row of them. */
+  thumbnail: dataAddress(80_000, 'the small picture is larger than 80 kB').optional(),
 })
-export const photoSchema = photoWriteSchema.extend({ id: clientIdSchema, createdAt: stamp })
+/** What is told of a photo; its image and its thumbnail are files of their own. */
+export const photoSchema = z.object({
+  id: clientIdSchema,
+  revision: clientIdSchema,
+  caption: z.string(),
+  type: z.string(),
+  bytes: z.number().int().min(0),
+  createdAt: stamp,
+})
+export const photoListSchema = z.object({
+  photos: z.array(photoSchema),
+  /** Bytes that all jobs’ photos take, and may take. */
+  room: z.object({ used: z.number().int().min(0), most: z.number().int().min(0) }),
+})
 export type PhotoWrite = z.infer<typeof photoWriteSchema>
 export type Photo = z.infer<typeof photoSchema>
+export type PhotoList = z.infer<typeof photoListSchema>
 
 /** A finding from site as it is kept with the job. */
-export const findingSchema = observationSchema.safeExtend({ id: clientIdSchema, note: text(500), at: stamp })
+export const findingSchema = observationSchema.safeExtend({ id: clientIdSchema, note: textLine(500), at: stamp })
 export type Finding = z.infer<typeof findingSchema>
 
 /** The id of a device type that a user has made. */
@@ -95,12 +184,15 @@ export const ownTypeSchema = z.object({
 export type OwnTypeWrite = z.infer<typeof ownTypeWriteSchema>
 export type OwnType = z.infer<typeof ownTypeSchema>
 
+export const troubleSchema = z.enum(['damaged', 'full', 'read-only'])
+
 export const healthSchema = z.object({
-  status: z.enum(['ok', 'damaged']),
-  /** What SQLite's own integrity check answers: "ok", or what is wrong. */
-  integrity: z.string(),
+  status: z.union([z.literal('ok'), troubleSchema]),
+  /** What that means and what to do; empty where all is well. */
+  detail: z.string(),
   version: z.string(),
 })
+export type Health = z.infer<typeof healthSchema>
 
 /** RFC 9457, with the fields that are wrong. */
 export const problemSchema = z.object({

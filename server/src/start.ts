@@ -1,65 +1,130 @@
-import { rmSync } from 'node:fs'
-import { createServer, type Server } from 'node:http'
-import type { AddressInfo } from 'node:net'
-import { createApp } from './app'
-import { databaseFile, openDatabase } from './database'
-import { loadDemo } from './demo-data'
-import { StartError } from './start-error'
+import type { RequestListener, Server } from 'node:http'
+import { listen, type NetworkOptions } from './access/listeners'
+import { signingKey } from './access/key'
+import { PairingCode } from './access/pairing'
+import { SecurityLog } from './access/security-log'
+import { BackupService } from './backup/backup-service'
+import { Data } from './data/data'
+import { loadDemo } from './data/demo-data'
+import { lockFolder, makeFolder, setAside } from './data/folder'
+import { createApp } from './http/app'
+import { JobListService } from './jobs/job-list'
 
-export interface StartOptions {
+export interface StartOptions extends NetworkOptions {
   /** Folder of the database. */
   data: string
-  /** 0 takes any free port. */
-  port: number
-  host: string
   web?: string
   demo?: boolean
-  /** Throws the present data away first. */
+  /** Begins with no data; those that are there are moved among the backups. */
   fresh?: boolean
+  /** Megabytes that all photos may take together. */
+  photoMb?: number
+  now?: () => Date
 }
 
 export interface Running {
   url: string
+  /** Where others in the network find it. */
+  addresses: string[]
+  /** Where the data went that were there before a fresh start. */
+  aside?: string
+  /** SQL on its own connection, for tests that put something in its way. */
+  execute(sql: string): Promise<Record<string, unknown>[]>
   stop(): Promise<void>
 }
 
-const loopback = ['localhost', '127.0.0.1', '[::1]', '::1']
+/** How long a request that is under way when the server stops may take, ms. */
+const graceMs = 3500
+const hourMs = 3_600_000
 
-/** Opens the data, serves, and says where. Throws {@link StartError} for what the user can put right. */
-export async function start({ data, port, host, web, demo, fresh }: StartOptions): Promise<Running> {
-  if (fresh) for (const suffix of ['', '-wal', '-shm']) rmSync(databaseFile(data) + suffix, { force: true })
-  const orm = await openDatabase(data)
+/**
+ * Takes the folder, then the port, and only then touches the data; serves, and says where. Throws StartError for what the user can put
+ * right.
+ */
+export async function start(options: StartOptions): Promise<Running> {
+  const { data: folder, web, demo, fresh, photoMb = 2000, now = () => new Date() } = options
+  makeFolder(folder)
+  const lock = lockFolder(folder)
+  const busy = new InFlight()
+  let handle: RequestListener = (_, response) =>
+    response.writeHead(503, { 'Retry-After': '1', Connection: 'close' }).end('Nobbet is starting')
+  let servers: Server[] = []
+  let data: Data | undefined
   try {
-    if (demo) await loadDemo(orm)
-    const app = createApp({ orm, web, hosts: [...loopback, host] })
-    const server = createServer(app.callback())
-    await listen(server, port, host)
-    const { port: taken } = server.address() as AddressInfo
+    const {
+      url,
+      addresses,
+      encrypted,
+      servers: listening,
+    } = await listen((request, response) => busy.through(request, response, handle), options)
+    servers = listening
+    const aside = fresh ? setAside(folder, 'before-fresh', now()) : undefined
+    data = await Data.open(folder)
+    if (demo) await loadDemo(data, now)
+    const log = new SecurityLog(folder, now)
+    const backups = new BackupService(data, now)
+    const app = createApp({
+      data,
+      log,
+      backups,
+      now,
+      web,
+      pairing: new PairingCode(now),
+      key: signingKey(folder),
+      photoRoom: photoMb * 1e6,
+      network: () => ({ addresses, encrypted }),
+    })
+    handle = app.callback()
+    const opened = data
+    const upkeep = async () => {
+      if (opened.trouble === 'damaged') return
+      await backups.daily()
+      await new JobListService(opened.em()).empty(now()).catch((error: unknown) => opened.note(error))
+    }
+    let keeping = upkeep()
+    const hourly = setInterval(() => (keeping = upkeep()), hourMs)
+    hourly.unref()
     return {
-      url: `http://${host === '::1' ? '[::1]' : host}:${taken}/`,
+      url,
+      addresses,
+      ...(aside && { aside }),
+      execute: async (sql) => (await opened.em().execute(sql)) as Record<string, unknown>[],
       async stop() {
-        await new Promise<void>((done) => {
-          server.close(() => done())
-          server.closeIdleConnections()
-        })
-        await orm.close()
+        clearInterval(hourly)
+        await busy.ended(servers, graceMs)
+        await Promise.race([keeping, new Promise((done) => setTimeout(done, 1000).unref())])
+        await opened.close().finally(() => lock.release())
       },
     }
   } catch (error) {
-    await orm.close()
+    for (const server of servers) server.close()
+    await data?.close().catch(() => undefined)
+    lock.release()
     throw error
   }
 }
 
-function listen(server: Server, port: number, host: string): Promise<void> {
-  return new Promise((done, failed) => {
-    server.once('error', (error: NodeJS.ErrnoException) => {
-      if (error.code === 'EADDRINUSE')
-        failed(new StartError(`port ${port} is in use: stop what uses it or choose another with NOBBET_PORT`))
-      else if (error.code === 'EACCES')
-        failed(new StartError(`port ${port} may not be used: choose one above 1023 with NOBBET_PORT`))
-      else failed(error)
+/** Requests that are being answered. */
+class InFlight {
+  private count = 0
+  private waiting: (() => void) | undefined
+
+  through(...[request, response, handle]: [...Parameters<RequestListener>, RequestListener]): void {
+    this.count++
+    response.once('close', () => {
+      if (--this.count === 0) this.waiting?.()
     })
-    server.listen(port, host, () => done())
-  })
+    handle(request, response)
+  }
+
+  /** Takes no more requests, lets those under way end, and hangs up on everybody; at the latest after `ms`. */
+  async ended(servers: readonly Server[], ms: number): Promise<void> {
+    for (const server of servers) server.close()
+    if (this.count > 0)
+      await new Promise<void>((done) => {
+        this.waiting = done
+        setTimeout(done, ms)
+      })
+    for (const server of servers) server.closeAllConnections()
+  }
 }

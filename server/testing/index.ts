@@ -17,36 +17,46 @@ export interface Answer {
 export interface Stage {
   data: string
   url(): string
+  /** Where the network finds it. */
+  addresses(): string[]
   call(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answer>
   /** Records entries in a job's log. */
   record(job: string, entries: LogEntry[], after?: number): Promise<Answer>
+  /** SQL on the server's own database, over its own connection. */
+  execute(sql: string): Promise<Record<string, unknown>[]>
   restart(): Promise<void>
+  /** Ends the server and leaves its data. */
+  stop(): Promise<void>
   close(): Promise<void>
 }
 
 export async function openStage(options: Partial<StartOptions> = {}): Promise<Stage> {
-  const data = mkdtempSync(join(tmpdir(), 'nobbet-api-'))
-  const running = () => start({ data, port: 0, host: '127.0.0.1', ...options })
+  const data = options.data ?? mkdtempSync(join(tmpdir(), 'nobbet-api-'))
+  const running = () => start({ port: 0, host: '127.0.0.1', ...options, data })
   let server: Running = await running()
   const call: Stage['call'] = async (method, path, body, headers = {}) => {
     const response = await fetch(new URL(path, server.url), {
+      redirect: 'manual',
       method,
       headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
-      body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+      body: body === undefined || typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body),
     })
     const text = await response.text()
     return {
       status: response.status,
       etag: response.headers.get('etag'),
       headers: response.headers,
-      body: text ? JSON.parse(text) : undefined,
+      body: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text || undefined,
     }
   }
   return {
     data,
     url: () => server.url,
+    addresses: () => server.addresses,
     call,
     record: (job, entries, after = 0) => call('PUT', `/api/jobs/${job}/log`, { after, entries }),
+    execute: (sql) => server.execute(sql),
+    stop: () => server.stop(),
     async restart() {
       await server.stop()
       server = await running()

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { printable } from '../installation'
 import type { FailureMode, Primitive } from './primitives'
 
 /**
@@ -32,19 +33,29 @@ export interface Field {
 }
 
 const idText = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9-]{0,39}$/, 'letters, digits and hyphens, at most 40')
-const words = z.string().trim().min(1, 'a text is needed').max(160)
-export const amountSchema = z.union([z.number().finite(), z.object({ setting: idText }).strict()])
+const valueId = z.string().max(40)
+const words = printable(z.string().trim().min(1, 'a text is needed').max(160))
+/**
+ * A figure of a device: nought, or from a million-millionth (a picofarad, in farads) to a million million. What lies beyond is
+ * no part of a house, and breaks the arithmetic long before it means anything.
+ */
+export const figureSchema = z
+  .number()
+  .min(-1e12)
+  .max(1e12)
+  .refine((figure) => figure === 0 || Math.abs(figure) >= 1e-12, 'is neither nought nor at least 1e-12')
+export const amountSchema = z.union([figureSchema, z.object({ setting: idText }).strict()])
 
 /** A condition within conditions, ten deep at most: deeper ones nobody reads. */
 export const conditionSchema: z.ZodType = z.lazy(() =>
   z.union([
-    z.object({ control: idText, is: z.array(z.string()).min(1) }).strict(),
+    z.object({ control: idText, is: z.array(valueId).min(1).max(12) }).strict(),
     z.object({ sensor: idText }).strict(),
     z.object({ actuator: idText, reached: amountSchema, releasedAt: amountSchema.optional() }).strict(),
     z.object({ energised: idText }).strict(),
     z.object({ works: idText }).strict(),
-    z.object({ behaviour: idText, in: z.array(z.string()).min(1) }).strict(),
-    z.object({ setting: idText, is: z.number() }).strict(),
+    z.object({ behaviour: idText, in: z.array(valueId).min(1).max(24) }).strict(),
+    z.object({ setting: idText, is: figureSchema }).strict(),
     z.object({ linked: idText }).strict(),
     z.object({ hears: idText, request: z.enum(['heating', 'hot-water']) }).strict(),
     z.object({ flows: idText, from: amountSchema }).strict(),
@@ -54,7 +65,7 @@ export const conditionSchema: z.ZodType = z.lazy(() =>
     z.object({ not: conditionSchema }).strict(),
   ]),
 )
-const throwsSchema = z.object({ control: idText, to: z.string() }).strict()
+const throwsSchema = z.object({ control: idText, to: valueId }).strict()
 
 const f = (id: string, label: string, is: FieldIs, unit?: string, zero?: true): Field => ({ id, label, is, unit, zero })
 const built = (id: string, label: string, schema: z.ZodType): Field => f(id, label, { built: schema })
@@ -127,7 +138,7 @@ export const partKinds: Record<
       built(
         'latch',
         'Latch of the lever',
-        z.object({ control: idText, latched: z.string(), free: z.string(), at: amountSchema }).strict().optional(),
+        z.object({ control: idText, latched: valueId, free: valueId, at: amountSchema }).strict().optional(),
       ),
       built(
         'ends',
@@ -249,10 +260,10 @@ export const partKinds: Record<
     about: 'A boiler’s own sequence, from call to overrun.',
     fields: [
       f('behaviour', 'Kind', { oneOf: ['boiler-sequence', 'circulator-call'] }),
-      built('watches', 'Watches', z.record(z.string(), conditionSchema)),
-      built('figures', 'Figures', z.record(z.string(), amountSchema)),
+      built('watches', 'Watches', z.record(valueId, conditionSchema)),
+      built('figures', 'Figures', z.record(valueId, amountSchema)),
       built('throws', 'Throws on lockout', throwsSchema.optional()),
-      built('words', 'Words of its phases', z.record(z.string(), words).optional()),
+      built('words', 'Words of its phases', z.record(valueId, words).optional()),
     ],
     fails: ['locked-out'],
   },
@@ -322,7 +333,7 @@ export const partKinds: Record<
       built(
         'draws',
         'Drawn by',
-        z.object({ control: idText, litresPerMinute: z.record(z.string(), z.number().min(0).max(100)) }).strict(),
+        z.object({ control: idText, litresPerMinute: z.record(valueId, z.number().min(0).max(100)) }).strict(),
       ),
     ],
     fails: [],

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import { boundsProblem, firstProblems } from '../installation'
 import { leavesOf } from './conditions'
 import { valueProblem, programmeValues } from './controls'
 import { partKinds, type Field } from './parts'
@@ -13,11 +14,13 @@ export interface TypeProblem {
 
 /** Reads a device type from anything: the type, or everything that is wrong with it. */
 export function readDeviceType(input: unknown): { type: DeviceType } | { problems: TypeProblem[] } {
+  const beyond = boundsProblem(input)
+  if (beyond) return { problems: [beyond] }
   const parsed = deviceTypeSchema.safeParse(input)
-  if (!parsed.success) return { problems: parsed.error.issues.flatMap(problemsOfIssue) }
+  if (!parsed.success) return { problems: firstProblems(parsed.error.issues.flatMap(problemsOfIssue)) }
   const type = asDeviceType(parsed.data)
   const problems = typeProblems(type)
-  return problems.length > 0 ? { problems } : { type }
+  return problems.length > 0 ? { problems: firstProblems(problems) } : { type }
 }
 
 /** An issue at its field; of a union, those of the branch that came nearest. */

@@ -1,13 +1,15 @@
 import { z } from 'zod'
-import { amountSchema, conditionSchema, partKinds, type Field } from './parts'
+import { printable, printableLines } from '../installation'
+import { amountSchema, conditionSchema, figureSchema, partKinds, type Field } from './parts'
 import { families, type DeviceType, type Family, type Primitive } from './primitives'
 
 /** The format a device type travels in. */
 export const typeFormat = 'nobbet-device-type'
 
 const id = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9+-]{0,39}$/, 'an id is 1 to 40 letters, digits, "+" or "-"')
-const line = (what: string, most = 120) => z.string().trim().min(1, `${what} is needed`).max(most)
-const finite = z.number().finite()
+const line = (what: string, most = 120) => printable(z.string().trim().min(1, `${what} is needed`).max(most))
+const finite = figureSchema
+const valueId = z.string().max(40)
 
 function fieldSchema({ is }: Field): z.ZodType {
   if (typeof is === 'object') {
@@ -66,7 +68,7 @@ const programme = z
       .object({
         day: z.number().int().min(0).max(6),
         minute: z.number().int().min(0).max(1439),
-        value: z.union([z.string(), finite]),
+        value: z.union([valueId, finite]),
       })
       .strict(),
   )
@@ -75,9 +77,9 @@ const timed = z
   .object({
     usual: programme,
     turns: z.literal(true).optional(),
-    leaves: z.array(z.string()).optional(),
+    leaves: z.array(valueId).max(12).optional(),
     while: z
-      .object({ control: id, is: z.array(z.string()).min(1) })
+      .object({ control: id, is: z.array(valueId).min(1).max(12) })
       .strict()
       .optional(),
   })
@@ -93,11 +95,11 @@ const controlSchema = z.discriminatedUnion('kind', [
         .array(z.object({ id, label: line('a name', 60), seldom: z.literal(true).optional() }).strict())
         .min(2, 'a switch has at least two positions')
         .max(12),
-      initial: z.string(),
+      initial: valueId,
       ambient: z.boolean().optional(),
       timed: timed.optional(),
       returns: z
-        .object({ from: z.string(), minutes: finite.positive().max(10_080), to: z.string() })
+        .object({ from: valueId, minutes: finite.positive().max(10_080), to: valueId })
         .strict()
         .optional(),
     })
@@ -127,8 +129,8 @@ export const deviceTypeSchema = z
     version: z.number().int().positive().max(100_000),
     name: line('a name'),
     family: z.enum(Object.keys(families) as [Family, ...Family[]]),
-    about: z.string().trim().max(1200).default(''),
-    stands: z.string().trim().max(240).default(''),
+    about: printableLines(z.string().trim().max(1200)).default(''),
+    stands: printable(z.string().trim().max(240)).default(''),
     terminals: z
       .array(
         z

@@ -75,7 +75,8 @@ class NetlistWriter {
     const until = (cycles.settling + cycles.watched) / frequency
     const from = cycles.settling / frequency
     const text = [
-      plainText(`${installation.name}, ${sim.time / 1000} s, ${volts} V ${frequency} Hz`),
+      // The word before it keeps a name from being taken for a command: the first line of a file may be one.
+      plainText(`Nobbet: ${installation.name}, ${sim.time / 1000} s, ${volts} V ${frequency} Hz`),
       '.options reltol=1e-6 abstol=1e-12 gmin=1e-15',
       ...this.lines,
       ...(sim.electrics.halfWave

@@ -5,6 +5,7 @@ import {
   cableSchema,
   coreSchema,
   linkSchema,
+  mostProblems,
   provenanceSchema,
   referenceProblems,
   wiringCentreSchema,
@@ -27,8 +28,11 @@ export interface RowProblem {
 }
 
 export class ScheduleError extends Error {
-  constructor(readonly problems: RowProblem[]) {
-    super(problems.map((p) => `line ${p.line}, ${p.column}: ${p.reason}`).join('; '))
+  readonly problems: RowProblem[]
+  constructor(problems: readonly RowProblem[]) {
+    const first = problems.slice(0, mostProblems)
+    super(first.map((p) => `line ${p.line}, ${p.column}: ${p.reason}`).join('; '))
+    this.problems = first
     this.name = 'ScheduleError'
   }
 }
@@ -57,8 +61,15 @@ interface Line<C extends readonly string[]> {
   row: Row<C>
 }
 
+/**
+ * What a spreadsheet would take for a formula gets an apostrophe before it, which shows it as text; one that had apostrophes
+ * before it already gets one more, so that {@link asMeant} brings back just what was there.
+ */
+const harmless = (cell: string): string => (/^'*[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell)
+const asMeant = (cell: string): string => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell)
+
 const written = (columns: readonly string[], rows: readonly Record<string, string>[]): string =>
-  `${Papa.unparse({ fields: [...columns], data: rows.map((row) => columns.map((c) => row[c])) }, { newline: '\n' })}\n`
+  `${Papa.unparse({ fields: [...columns], data: rows.map((row) => columns.map((c) => harmless(row[c]))) }, { newline: '\n' })}\n`
 
 /** Every conductor of an installation, one a line. */
 export function conductorsCsv({ cables }: Installation): string {
@@ -112,6 +123,9 @@ export function terminalsCsv({ wiringCentres, links }: Installation): string {
   return written(terminalColumns, rows)
 }
 
+/** Lines of a schedule: 200 cables of 24 conductors, which is as many as an installation takes. */
+const mostLines = 4800
+
 /** Lines of a schedule with just these columns, in any order. Throws {@link ScheduleError}. */
 function linesOf<C extends readonly string[]>(text: string, columns: C): Line<C>[] {
   const { data, meta, errors } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
@@ -125,7 +139,12 @@ function linesOf<C extends readonly string[]>(text: string, columns: C): Line<C>
   const broken = errors.filter((e) => e.type !== 'Delimiter')
   if (broken.length > 0)
     throw new ScheduleError(broken.map((e) => ({ line: (e.row ?? 0) + 2, column: '', reason: e.message })))
-  return data.map((row, i) => ({ line: i + 2, row: row as Row<C> }))
+  if (data.length > mostLines)
+    throw new ScheduleError([{ line: mostLines + 2, column: '', reason: `a schedule has at most ${mostLines} lines` }])
+  return data.map((row, i) => ({
+    line: i + 2,
+    row: Object.fromEntries(columns.map((c: C[number]) => [c, asMeant(row[c] ?? '')])) as Row<C>,
+  }))
 }
 
 /** Problems of a Zod error at one line, its paths told as columns. */

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { printable } from './printable'
 import {
   cableSchema,
   colourSchema,
@@ -88,7 +89,7 @@ export type Change = z.infer<typeof changeSchema>
 
 /** One step of work, done and undone as a whole: what it is called, and its changes in order. */
 export const commandSchema = z.object({
-  label: z.string().min(1).max(200),
+  label: printable(z.string().min(1).max(200)),
   changes: z.array(changeSchema).min(1).max(2000),
 })
 export type Command = z.infer<typeof commandSchema>

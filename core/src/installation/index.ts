@@ -1,6 +1,8 @@
 export * from './schema'
 export * from './parse'
 export { plainText, quoted } from './plain-text'
+export { printable, printableLines } from './printable'
+export { boundsProblem, firstProblems, mostProblems } from './bounds'
 export * from './edits'
 export { installationShape } from './shape'
 export { otherId, renamedChange } from './renames'

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import { boundsProblem, firstProblems } from './bounds'
 import { plainText } from './plain-text'
 import { installationSchema, type Installation, type TerminalRef } from './schema'
 
@@ -10,8 +11,11 @@ export interface DocumentProblem {
 }
 
 export class DocumentError extends Error {
-  constructor(readonly problems: DocumentProblem[]) {
-    super(problems.map((p) => (p.field ? `${p.field}: ${p.reason}` : p.reason)).join('; '))
+  readonly problems: DocumentProblem[]
+  constructor(problems: readonly DocumentProblem[]) {
+    const first = firstProblems(problems)
+    super(first.map((p) => (p.field ? `${p.field}: ${p.reason}` : p.reason)).join('; '))
+    this.problems = first
     this.name = 'DocumentError'
   }
 }
@@ -54,6 +58,8 @@ export function problemsOf(error: z.ZodError): DocumentProblem[] {
  * that is for the checks to say.
  */
 export function parseInstallation(input: unknown, types: TypeDirectory): Installation {
+  const beyond = boundsProblem(input)
+  if (beyond) throw new DocumentError([beyond])
   const parsed = installationSchema.safeParse(input)
   if (!parsed.success) throw new DocumentError(problemsOf(parsed.error))
   const problems = referenceProblems(parsed.data, types)

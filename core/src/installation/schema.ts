@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { printable } from './printable'
 import './said'
 
 /**
@@ -40,7 +41,7 @@ export const colourSchema = z.enum([
 ])
 export type Colour = z.infer<typeof colourSchema>
 
-const name = z.string().trim().min(1, 'a name is needed').max(120)
+const name = printable(z.string().trim().min(1, 'a name is needed').max(120))
 const provenance = provenanceSchema.optional()
 
 /** Where one end of a conductor is. `unknown` is a fact too: nobody has looked yet. */
@@ -60,8 +61,8 @@ export const coreSchema = z.object({
   colour: colourSchema,
   /** A sleeve or flag of another colour, worn where the conductor is used against its own colour. */
   sleeve: colourSchema.optional(),
-  /** Cross-section in mm². */
-  areaMm2: z.number().positive().max(10).default(0.75),
+  /** Cross-section in mm²; bell wire has 0.05 and more. */
+  areaMm2: z.number().min(0.05).max(10).default(0.75),
   ends: z.tuple([endSchema, endSchema]),
 })
 export type Core = z.infer<typeof coreSchema>
@@ -69,8 +70,8 @@ export type Core = z.infer<typeof coreSchema>
 export const cableSchema = z.object({
   id: idSchema,
   label: name,
-  /** Length in metres; left out where nobody knows. */
-  lengthM: z.number().positive().max(500).optional(),
+  /** Length in metres, from a hand's breadth; left out where nobody knows. */
+  lengthM: z.number().min(0.05).max(500).optional(),
   /** Capacitance between any two of its cores, pF per metre; left out where the usual value serves. */
   picofaradsPerM: z.number().min(0).max(1000).optional(),
   /** Whether its insulation may lie beside mains; extra-low voltage wants that where both share a way. */
@@ -83,10 +84,10 @@ export type Cable = z.infer<typeof cableSchema>
 
 /** What a room loses and holds, for the model of heat. */
 export const roomSchema = z.object({
-  /** Watts lost per kelvin between inside and outdoors. */
-  lossWPerK: z.number().positive().max(5000),
+  /** Watts lost per kelvin between inside and outdoors; an airing cupboard loses one or two. */
+  lossWPerK: z.number().min(0.1).max(5000),
   /** Heat held by its air, furniture and inner surfaces, Wh/K. */
-  capacityWhPerK: z.number().positive().max(100_000),
+  capacityWhPerK: z.number().min(0.1).max(100_000),
   /** Watts from people, light and appliances, day and night. */
   gainsW: z.number().min(0).max(5000).default(0),
 })
@@ -100,7 +101,10 @@ export const placeSchema = z.object({
 })
 export type Place = z.infer<typeof placeSchema>
 
-export const settingValueSchema = z.union([z.number(), z.boolean(), z.string().max(60)])
+export const settingValueSchema = z.union([z.number().min(-1e6).max(1e6), z.boolean(), printable(z.string().max(60))])
+/** Fields of a device by the id of what they set: no type has more than this many. */
+const byId = <T extends z.ZodType>(value: T) =>
+  z.record(idSchema, value).refine((fields) => Object.keys(fields).length <= 60, 'at most 60 fields')
 
 /** A week that repeats: from each step on, that value. */
 export const programmeSchema = z
@@ -110,7 +114,7 @@ export const programmeSchema = z
       day: z.number().int().min(0).max(6),
       /** Minutes after midnight. */
       minute: z.number().int().min(0).max(1439),
-      value: z.union([z.string().max(40), z.number()]),
+      value: z.union([printable(z.string().max(40)), z.number().min(-1e6).max(1e6)]),
     }),
   )
   .max(140)
@@ -120,13 +124,13 @@ export const deviceSchema = z.object({
   name,
   type: idSchema,
   place: idSchema,
-  settings: z.record(z.string(), settingValueSchema).default({}),
+  settings: byId(settingValueSchema).default({}),
   /** What is printed beside a terminal, by its id, where it differs from the catalogue's legend. */
-  legends: z.record(z.string(), z.string().trim().min(1).max(60)).optional(),
+  legends: byId(printable(z.string().trim().min(1).max(60))).optional(),
   /** Where its knobs stand to begin with, by the control; left out, where the type has them. */
-  positions: z.record(z.string(), settingValueSchema).optional(),
+  positions: byId(settingValueSchema).optional(),
   /** What its clock has been given, by the control it works; left out, what the type comes with. */
-  programme: z.record(z.string(), programmeSchema).optional(),
+  programme: byId(programmeSchema).optional(),
   provenance,
 })
 export type Device = z.infer<typeof deviceSchema>
@@ -134,7 +138,7 @@ export type Device = z.infer<typeof deviceSchema>
 export const wiringCentreTerminalSchema = z.object({
   id: idSchema,
   /** What the engineer reads beside the terminal, for example "Heating ON". */
-  legend: z.string().max(60),
+  legend: printable(z.string().max(60)),
   /** How many conductors it takes. */
   ways: z.number().int().min(1).max(8).default(2),
 })
@@ -198,8 +202,8 @@ export type Demand = z.infer<typeof demandSchema>
 /** A finding that somebody has looked at and lets stand, and why. */
 export const waiverSchema = z.object({
   /** What names the finding: its rule, and what it is about. */
-  id: z.string().min(1).max(300),
-  reason: z.string().trim().min(3, 'write why it may stand').max(500),
+  id: printable(z.string().min(1).max(300)),
+  reason: printable(z.string().trim().min(3, 'write why it may stand').max(500)),
 })
 export type Waiver = z.infer<typeof waiverSchema>
 
@@ -209,10 +213,10 @@ export const installationSchema = z.object({
   id: idSchema,
   name,
   /** The scheme in the trade's words; for people, never for the model. */
-  scheme: z.string().max(80).default(''),
+  scheme: printable(z.string().max(80)).default(''),
   supply: z.object({
-    /** Volts line to neutral, r.m.s. */
-    volts: z.number().positive().max(400),
+    /** Volts line to neutral, r.m.s.: every public supply lies well within, and a mains of a few volts is a slip of the pen. */
+    volts: z.number().min(50).max(400),
     /** Hertz. */
     frequency: z.union([z.literal(50), z.literal(60)]),
   }),

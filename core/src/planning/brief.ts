@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { printable } from '../installation'
 
 /** Kinds of circuit a brief can name, in words. */
 export const circuitKinds = {
@@ -24,7 +25,7 @@ export const circuitBriefSchema = known('a circuit', {
   kind: z.enum(circuitKindIds, {
     error: () => `a circuit is ${circuitKindIds.join(', ')}`,
   }),
-  name: z.string().trim().min(1, 'give the circuit a name').max(40),
+  name: printable(z.string().trim().min(1, 'give the circuit a name').max(40)),
 })
 export type CircuitBrief = z.infer<typeof circuitBriefSchema>
 

@@ -13,6 +13,8 @@ export interface EntryRow {
   at: Date
   entry: Entry
   receivedAt: Date
+  /** Name of the paired device it came from; null for the server’s own machine. */
+  device: string | null
 }
 
 export interface JobRow {
@@ -23,6 +25,8 @@ export interface JobRow {
   version: number
   createdAt: Date
   updatedAt: Date
+  /** In the bin since then; it is gone for good some time later. */
+  deletedAt: Date | null
 }
 export interface DraftRow {
   job: string
@@ -44,7 +48,11 @@ export interface PhotoRow {
   job: string
   revision: string
   caption: string
-  image: string
+  /** Media type, as a browser names it. */
+  type: string
+  bytes: number
+  /** SHA-256 of the image, hexadecimal. */
+  digest: string
   createdAt: Date
 }
 export interface FindingRow {
@@ -63,8 +71,19 @@ export interface FindingRow {
 export interface TypeRow {
   id: string
   definition: DeviceType
+  /** Counted on after it was taken away and made anew. */
   version: number
   updatedAt: Date
+  deletedAt: Date | null
+}
+
+/** A device that may come in from the network. */
+export interface DeviceRow {
+  id: string
+  name: string
+  pairedAt: Date
+  seenAt: Date
+  revokedAt: Date | null
 }
 
 export const EntryEntity = new EntitySchema<EntryRow>({
@@ -79,6 +98,7 @@ export const EntryEntity = new EntitySchema<EntryRow>({
     at: { type: 'datetime' },
     entry: { type: 'json' },
     receivedAt: { type: 'datetime' },
+    device: { type: 'string', nullable: true },
   },
 })
 
@@ -92,6 +112,7 @@ export const JobEntity = new EntitySchema<JobRow>({
     version: { type: 'integer' },
     createdAt: { type: 'datetime' },
     updatedAt: { type: 'datetime' },
+    deletedAt: { type: 'datetime', nullable: true },
   },
 })
 
@@ -127,7 +148,9 @@ export const PhotoEntity = new EntitySchema<PhotoRow>({
     job: { type: 'string' },
     revision: { type: 'string' },
     caption: { type: 'string' },
-    image: { type: 'text' },
+    type: { type: 'string' },
+    bytes: { type: 'integer' },
+    digest: { type: 'string' },
     createdAt: { type: 'datetime' },
   },
 })
@@ -155,5 +178,29 @@ export const TypeEntity = new EntitySchema<TypeRow>({
     definition: { type: 'json' },
     version: { type: 'integer' },
     updatedAt: { type: 'datetime' },
+    deletedAt: { type: 'datetime', nullable: true },
   },
 })
+
+export const DeviceEntity = new EntitySchema<DeviceRow>({
+  name: 'Device',
+  tableName: 'device',
+  properties: {
+    id: { type: 'string', primary: true },
+    name: { type: 'string' },
+    pairedAt: { type: 'datetime' },
+    seenAt: { type: 'datetime' },
+    revokedAt: { type: 'datetime', nullable: true },
+  },
+})
+
+export const entities = [
+  EntryEntity,
+  JobEntity,
+  DraftEntity,
+  RevisionEntity,
+  PhotoEntity,
+  FindingEntity,
+  TypeEntity,
+  DeviceEntity,
+]

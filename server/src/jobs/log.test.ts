@@ -2,8 +2,8 @@ import { changesOf, grown, jobShape, type JobState, type LogEntry, type Numbered
 import { changesBetween, edited } from '@nobbet/core'
 import { someAct } from '@nobbet/core/testing'
 import fc from 'fast-check'
-import { documentOf, logged, opening, openStage, setting, type Stage } from '../testing'
-import { openDatabase } from './database'
+import { documentOf, logged, opening, openStage, setting, type Stage } from '../../testing'
+import { openDatabase } from '../data/database'
 
 let stage: Stage
 beforeAll(async () => void (stage = await openStage()), 30_000)

@@ -44,4 +44,5 @@ const rowOf = (job: JobRow, at: Date, entry: Entry, id: string) => ({
   at,
   entry,
   receivedAt: at,
+  device: null,
 })

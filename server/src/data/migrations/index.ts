@@ -1,4 +1,5 @@
 import { Migration } from '@mikro-orm/migrations'
+import { SteadyData } from './steady-data'
 
 /** Jobs with their one draft, their revisions and their findings. */
 class FirstTables extends Migration {
@@ -73,4 +74,5 @@ export const migrations = [
   { name: '2026-11-25-own-types', class: OwnTypes },
   { name: '2026-11-26-photos', class: Photos },
   { name: '2026-11-26b-log', class: Log },
+  { name: '2026-11-26c-steady-data', class: SteadyData },
 ]

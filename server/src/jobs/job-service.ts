@@ -6,7 +6,6 @@ import {
   type Finding,
   type JobDocument,
   type JobState,
-  type JobSummary,
   type LogEntry,
   type LogTail,
   type LogWrite,
@@ -24,32 +23,24 @@ import {
   type FindingRow,
   type JobRow,
   type RevisionRow,
-} from './entities'
-import { asKept, insertEntry } from './entry-row'
-import { ApiProblem, changedMeanwhile, notFound } from './problem'
+} from '../data/entities'
+import { asKept, insertEntry } from '../data/entry-row'
+import { judge, type Precondition } from '../http/preconditions'
+import { ApiProblem, changedMeanwhile, inBin, notFound } from '../http/problem'
+
+/** Who reads and writes: the lineage of the data they see, and the paired device they come from, if any. */
+export interface Writer {
+  lineage: string
+  device?: string
+}
 
 /** Jobs and their logs. A write is one transaction: all its entries are recorded, or none; repeating it changes nothing. */
 export class JobService {
   constructor(
     private readonly em: EntityManager,
     private readonly now: () => Date,
+    private readonly by: Writer,
   ) {}
-
-  async list(): Promise<JobSummary[]> {
-    const jobs = await this.em.find(JobEntity, {}, { orderBy: { updatedAt: 'desc', id: 'asc' } })
-    const counts = (await this.em
-      .getConnection()
-      .execute('select job, count(*) as findings from finding group by job')) as { job: string; findings: number }[]
-    const found = new Map(counts.map(({ job, findings }) => [job, findings]))
-    return jobs.map(({ id, brief, status, createdAt, updatedAt }) => ({
-      id,
-      brief,
-      status,
-      createdAt: createdAt.toISOString(),
-      updatedAt: updatedAt.toISOString(),
-      findings: found.get(id) ?? 0,
-    }))
-  }
 
   async read(id: string): Promise<JobState> {
     const row = await this.jobRow(id)
@@ -60,6 +51,7 @@ export class JobService {
     return {
       id,
       number: row.version,
+      lineage: this.by.lineage,
       document: { brief: row.brief, status: row.status, wiring: draft.installation },
       findings: findings.map(findingOf),
       revisions: revisions.map(revisionOf).sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id)),
@@ -69,7 +61,7 @@ export class JobService {
   async tail(job: string, after: number): Promise<LogTail> {
     const { version } = await this.jobRow(job)
     const rows = await this.em.find(EntryEntity, { job, number: { $gt: after } }, { orderBy: { number: 'asc' } })
-    return { entries: rows.map(entryOf), number: version }
+    return { entries: rows.map(entryOf), number: version, lineage: this.by.lineage }
   }
 
   /**
@@ -78,7 +70,7 @@ export class JobService {
    */
   record(job: string, { after, entries }: LogWrite): Promise<LogTail> {
     return this.em.transactional(async (em) => {
-      const service = new JobService(em, this.now)
+      const service = new JobService(em, this.now, this.by)
       for (const logged of entries) await service.recordOne(job, logged)
       await em.flush()
       const row = await service.jobRow(job)
@@ -102,6 +94,7 @@ export class JobService {
     const { entry } = logged
     const now = this.now()
     const before = await this.document(job)
+    if (before) await this.jobRow(job)
     const document = asKept(fitted(before, logged))
     if (entry.do === 'open') await this.begin(job, entry, now)
     const number = await insertEntry(this.em, {
@@ -112,13 +105,24 @@ export class JobService {
       at: new Date(logged.at),
       entry,
       receivedAt: now,
+      device: this.by.device ?? null,
     })
     await this.bringOut(job, document, logged, number, now)
   }
 
   private async begin(job: string, document: JobDocument, now: Date): Promise<void> {
     const { brief, status, wiring } = asKept(document)
-    this.em.persist(this.em.create(JobEntity, { id: job, brief, status, version: 0, createdAt: now, updatedAt: now }))
+    this.em.persist(
+      this.em.create(JobEntity, {
+        id: job,
+        brief,
+        status,
+        version: 0,
+        createdAt: now,
+        updatedAt: now,
+        deletedAt: null,
+      }),
+    )
     // All else refers to the job's row, which has to be there first.
     await this.em.flush()
     this.em.persist(this.em.create(DraftEntity, { job, installation: wiring, version: 0, updatedAt: now }))
@@ -195,7 +199,26 @@ export class JobService {
   private async jobRow(id: string): Promise<JobRow> {
     const row = await this.em.findOne(JobEntity, { id })
     if (!row) throw notFound('job')
+    if (row.deletedAt) throw inBin()
     return row
+  }
+
+  /** Puts a job into the bin. Throws 412 where something has been recorded since the version that was seen. */
+  remove(id: string, precondition: Precondition): Promise<void> {
+    return this.em.transactional(async (em) => {
+      const row = await em.findOne(JobEntity, { id })
+      if (!row) throw notFound('job')
+      if (judge(precondition, row, row.deletedAt !== null) === 'write') row.deletedAt ??= this.now()
+    })
+  }
+
+  /** Takes a job out of the bin; one that is not in it stays as it is. */
+  restore(id: string): Promise<void> {
+    return this.em.transactional(async (em) => {
+      const row = await em.findOne(JobEntity, { id })
+      if (!row) throw notFound('job')
+      row.deletedAt = null
+    })
   }
 }
 
@@ -211,13 +234,14 @@ function fitted(before: JobDocument | undefined, { entry }: LogEntry): JobDocume
   }
 }
 
-const entryOf = ({ number, id, author, visit, at, entry }: EntryRow): NumberedEntry => ({
+const entryOf = ({ number, id, author, visit, at, entry, device }: EntryRow): NumberedEntry => ({
   number,
   id,
   author,
   visit,
   at: at.toISOString(),
   entry,
+  ...(device !== null && { device }),
 })
 const revisionOf = ({ id, kind, name, installation, createdAt }: RevisionRow): Revision => ({
   id,

@@ -1,4 +1,3 @@
-import type { MikroORM } from '@mikro-orm/libsql'
 import { firstWiring, jobShape, type Entry, type JobBrief, type JobDocument } from '@nobbet/contract'
 import {
   changesBetween,
@@ -10,8 +9,10 @@ import {
   type SchemeId,
   type SupplyId,
 } from '@nobbet/core'
-import { JobService } from './job-service'
-import { TypeService } from './type-service'
+import { JobService } from '../jobs/job-service'
+import { TypeService } from '../types/type-service'
+import type { Data } from './data'
+import { JobEntity, TypeEntity } from './entities'
 
 const heating = (...names: string[]): CircuitBrief[] => names.map((name) => ({ kind: 'heating', name }))
 const hotWater: CircuitBrief = { kind: 'hot-water', name: 'Hot water' }
@@ -95,9 +96,10 @@ const asFound: Record<string, Change[]> = {
 }
 
 /** Loads the demo jobs that are not there yet; what the user has made of them stays. */
-export async function loadDemo(orm: MikroORM, now = () => new Date()): Promise<number> {
-  const jobs = new JobService(orm.em.fork(), now)
-  const there = new Set((await jobs.list()).map((job) => job.id))
+export async function loadDemo(data: Data, now: () => Date): Promise<number> {
+  const jobs = new JobService(data.em(), now, { lineage: data.lineage })
+  // One in the bin is there too: it was deleted, and does not come back by itself.
+  const there = new Set((await data.em().find(JobEntity, {}, { fields: ['id'] })).map((job) => job.id))
   const missing = demoJobs.filter((job) => !there.has(job.id))
   for (const { id, brief } of missing) {
     const record = (entries: Entry[]) =>
@@ -122,8 +124,8 @@ export async function loadDemo(orm: MikroORM, now = () => new Date()): Promise<n
     }
     await record(entries)
   }
-  const types = new TypeService(orm.em.fork(), now)
+  const types = new TypeService(data.em(), now)
   const valve = ownValve()
-  if (!(await types.list()).some((t) => t.id === valve.id)) await types.write(valve.id, valve, 'nothing there')
+  if (!(await data.em().findOne(TypeEntity, { id: valve.id }))) await types.write(valve.id, valve, 'nothing there')
   return missing.length
 }
