@@ -157,6 +157,8 @@ export async function backUpDaily(folder: string, now: Date): Promise<string | u
   const days = backupsIn(folder).filter((b) => daily.test(b.name))
   if (days.some((b) => b.name === name)) return undefined
   const file = databaseFile(folder)
+  const changed = Math.max(...[file, `${file}-wal`].map((f) => (existsSync(f) ? statSync(f).mtimeMs : 0)))
+  if (days.length > 0 && changed <= days[0].at.getTime()) return undefined
   const bytes = statSync(file).size
   const { bavail, bsize } = statfsSync(folder)
   // A copy must not be what fills the disk.
