@@ -18,6 +18,7 @@ const later = {
   kit: () => import('./kit/kit-page').then((m) => ({ Component: m.KitPage })),
   editor: () => import('./kit/editor/editor-page').then((m) => ({ Component: m.EditorPage })),
   example: () => import('./kit/example-page').then((m) => ({ Component: m.ExamplePage })),
+  server: () => import('./server/server-page').then((m) => ({ Component: m.ServerPage })),
   exampleWeek: () => import('./week/example-week').then((m) => ({ Component: m.ExampleWeek })),
 }
 
@@ -55,6 +56,7 @@ export const router = createBrowserRouter([
       { path: 'kit/:type', lazy: later.kit },
       { path: 'examples/:example', lazy: later.example },
       { path: 'examples/:example/week', lazy: later.exampleWeek },
+      { path: 'server', lazy: later.server },
       { path: '*', Component: LostPage },
     ],
   },

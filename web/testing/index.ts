@@ -37,6 +37,8 @@ export class FakeServer implements Server {
   weather: () => Weather = () => 'fair'
   /** Questions that reached it. */
   asked = 0
+  /** Another one where the data were brought back from a backup. */
+  lineage = 'first'
   private number = 0
 
   constructor(
@@ -47,7 +49,8 @@ export class FakeServer implements Server {
   }
 
   get state(): JobState | undefined {
-    return this.log.reduce<JobState | undefined>((s, e) => grown(s, e, this.job), undefined)
+    const state = this.log.reduce<JobState | undefined>((s, e) => grown(s, e, this.job), undefined)
+    return state && { ...state, lineage: this.lineage }
   }
 
   readJob = () => this.through(() => this.state ?? this.none())
@@ -83,7 +86,7 @@ export class FakeServer implements Server {
   }
   private tail(after: number): LogTail {
     if (this.log.length === 0) this.none()
-    return { entries: this.log.filter((e) => e.number > after), number: this.number }
+    return { entries: this.log.filter((e) => e.number > after), number: this.number, lineage: this.lineage }
   }
 
   private take(entries: LogWrite['entries'], after = 0): void {

@@ -150,6 +150,27 @@ function highest(present: string): { table: string; most: Record<string, number>
   }
 }
 
+/** What tells two states of the data apart: the last number of everything that is counted, and when it was last touched. */
+function markOf(file: string): string {
+  const database = new Database(file)
+  try {
+    const [mark] = database
+      .prepare(
+        `select (select group_concat(name || seq) from sqlite_sequence) as numbers,
+          (select count(*) || ' ' || max(updated_at) || ' ' || count(deleted_at) from job) as jobs,
+          (select count(*) || ' ' || max(updated_at) || ' ' || count(deleted_at) from own_type) as types,
+          (select count(*) || ' ' || max(created_at) from photo) as photos`,
+      )
+      .all() as object[]
+    return JSON.stringify(mark, (key, value: unknown) => (key === '_metadata' ? undefined : value))
+  } catch {
+    // One that an earlier Nobbet made has not all of this: it is another state.
+    return file
+  } finally {
+    database.close()
+  }
+}
+
 /** Makes today's backup where the data have been used and there is none yet; of the daily ones the last seven stay. */
 export async function backUpDaily(folder: string, now: Date): Promise<string | undefined> {
   const name = `day-${now.toISOString().slice(0, 10)}`
@@ -157,8 +178,7 @@ export async function backUpDaily(folder: string, now: Date): Promise<string | u
   const days = backupsIn(folder).filter((b) => daily.test(b.name))
   if (days.some((b) => b.name === name)) return undefined
   const file = databaseFile(folder)
-  const changed = Math.max(...[file, `${file}-wal`].map((f) => (existsSync(f) ? statSync(f).mtimeMs : 0)))
-  if (days.length > 0 && changed <= days[0].at.getTime()) return undefined
+  if (days.length > 0 && markOf(file) === markOf(backupFile(folder, days[0].name))) return undefined
   const bytes = statSync(file).size
   const { bavail, bsize } = statfsSync(folder)
   // A copy must not be what fills the disk.

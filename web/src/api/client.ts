@@ -38,10 +38,15 @@ type Response<O extends Operation> = (typeof endpoints)[O] extends { response: i
 interface CallOptions {
   params?: Record<string, string>
   query?: Record<string, string | number>
+  /** JSON, or the bytes of a file. */
   body?: unknown
   /** The version that is written over; `new` where nothing may be there yet. */
   over?: number | 'new'
 }
+
+/** The address of an endpoint, for a picture or a file that the browser fetches by itself. */
+export const addressOf = (operation: Operation, params: Record<string, string>): string =>
+  endpoints[operation].path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name]))
 
 /** Calls an endpoint of the contract; what comes back is parsed before anything uses it. */
 export async function call<O extends Operation>(
@@ -49,16 +54,17 @@ export async function call<O extends Operation>(
   { params = {}, query, body, over }: CallOptions = {},
 ): Promise<Response<O>> {
   const endpoint = endpoints[operation]
-  const named = endpoint.path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name]))
+  const named = addressOf(operation, params)
   const path = query ? `${named}?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}` : named
   const headers: Record<string, string> = {}
-  if (body !== undefined) headers['content-type'] = 'application/json'
+  if (body !== undefined)
+    headers['content-type'] = body instanceof Blob ? 'application/octet-stream' : 'application/json'
   if (over === 'new') headers['if-none-match'] = '*'
   else if (over !== undefined) headers['if-match'] = `"${over}"`
   const response = await fetch(path, {
     method: endpoint.method.toUpperCase(),
     headers,
-    body: body === undefined ? undefined : JSON.stringify(body),
+    body: body === undefined || body instanceof Blob ? body : JSON.stringify(body),
   })
   if (!response.ok) {
     const problem = problemSchema.safeParse(await response.json().catch(() => undefined))

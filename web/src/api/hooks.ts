@@ -1,32 +1,44 @@
-import type { JobSummary } from '@nobbet/contract'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { headingOf, type JobHeading, type JobList } from '@nobbet/contract'
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { here, openStores, storeOf } from '../store/stores'
 import { ApiError, call, errorText } from './client'
 
-export interface JobList {
-  jobs: JobSummary[]
+/** Which jobs are asked for. */
+export interface Wanted {
+  status: 'open' | 'all' | 'deleted'
+  find: string
+}
+
+export interface JobPage extends Pick<JobList, 'jobs' | 'next'> {
+  counts?: JobList['counts']
   /** When the server told it, ms since 1970. */
   readAt: number
   /** Why it is not newer, where the server could not be asked. */
   stale?: string
 }
 
-/** All jobs, as the server has them; where it cannot be asked, as they were told last, and since when. */
-export const useJobs = () =>
-  useQuery({
-    queryKey: ['jobs'],
+/** Jobs by pages, as the server has them; where it cannot be asked, as they were told last, and since when. */
+export const useJobs = ({ status, find }: Wanted) =>
+  useInfiniteQuery({
+    queryKey: ['jobs', status, find],
     refetchInterval: 15_000,
     networkMode: 'always',
     retry: false,
-    queryFn: async (): Promise<JobList> => {
+    placeholderData: keepPreviousData,
+    initialPageParam: '',
+    getNextPageParam: (page: JobPage) => page.next,
+    queryFn: async ({ pageParam }): Promise<JobPage> => {
       try {
-        const jobs = await call('listJobs')
-        await here.keepList(jobs, Date.now()).catch(() => undefined)
-        return { jobs, readAt: Date.now() }
+        const page = await call('listJobs', { query: { status, find, after: pageParam } })
+        if (!pageParam && !find && status !== 'deleted')
+          await here.keepList(page.jobs, Date.now()).catch(() => undefined)
+        return { ...page, readAt: Date.now() }
       } catch (error) {
         const known = await here.list()
-        if (!known || (error instanceof ApiError && error.status < 500)) throw error
-        return { ...known, stale: errorText(error as Error) }
+        if (!known || status === 'deleted' || (error instanceof ApiError && error.status < 500)) throw error
+        const sought = find.toLowerCase()
+        const jobs = known.jobs.filter((job) => `${job.site}\n${job.symptom}`.toLowerCase().includes(sought))
+        return { jobs, readAt: known.readAt, stale: errorText(error as Error) }
       }
     },
   })
@@ -34,7 +46,7 @@ export const useJobs = () =>
 /** A job as it stands here, where the server’s list does not say so yet. */
 export interface LocalJob {
   job: string
-  summary: Pick<JobSummary, 'brief' | 'status' | 'findings'>
+  summary: JobHeading
   /** Something of it is not sent yet. */
   unsent: boolean
 }
@@ -66,11 +78,7 @@ export const useLocalJobs = (listReadAt: number | undefined) =>
           ? [
               {
                 ...rest,
-                summary: {
-                  brief: state.document.brief,
-                  status: state.document.status,
-                  findings: state.findings.length,
-                },
+                summary: headingOf(state.document, state.findings.length),
               },
             ]
           : [],
@@ -84,4 +92,14 @@ export const usePhotos = (job: string, waiting: number) =>
     queryKey: ['photos', job, waiting],
     placeholderData: keepPreviousData,
     queryFn: () => call('listPhotos', { params: { job } }),
+  })
+
+/** How the server stands: who asks it, where it is in the network, whether its data can be written. */
+export const useServer = () =>
+  useQuery({
+    queryKey: ['server'],
+    queryFn: () => call('server'),
+    refetchInterval: 30_000,
+    retry: false,
+    networkMode: 'always',
   })

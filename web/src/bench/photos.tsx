@@ -1,5 +1,5 @@
-import { errorText } from '../api/client'
-import type { Revision } from '@nobbet/contract'
+import { addressOf, errorText } from '../api/client'
+import type { PhotoWrite, Revision } from '@nobbet/contract'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -11,16 +11,24 @@ import { useJob } from '../store/use-job'
 /** The longer side of a kept photo, pixels: a terminal's number is still read. */
 const longest = 1600
 
-/** A photo as it is kept: no larger than it need be, as a JPEG data address. */
-async function kept(file: File): Promise<string> {
+/** The longer side of the one in a row of photos. */
+const longestSmall = 240
+
+/** A photo as it is kept: no larger than it need be, as JPEG data addresses. */
+async function kept(file: File): Promise<Pick<PhotoWrite, 'image' | 'thumbnail'>> {
   const picture = await createImageBitmap(file)
-  const scale = Math.min(1, longest / Math.max(picture.width, picture.height))
-  const canvas = document.createElement('canvas')
-  canvas.width = Math.round(picture.width * scale)
-  canvas.height = Math.round(picture.height * scale)
-  canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
-  return canvas.toDataURL('image/jpeg', 0.82)
+  const drawn = (longer: number, quality: number) => {
+    const scale = Math.min(1, longer / Math.max(picture.width, picture.height))
+    const canvas = document.createElement('canvas')
+    canvas.width = Math.round(picture.width * scale)
+    canvas.height = Math.round(picture.height * scale)
+    canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
+    return canvas.toDataURL('image/jpeg', quality)
+  }
+  return { image: drawn(longest, 0.82), thumbnail: drawn(longestSmall, 0.7) }
 }
+
+const megabytes = (bytes: number) => `${Math.round(bytes / 1e6)} MB`
 
 /** Photos pinned to one revision. */
 export function Photos({ job, revision }: { job: string; revision: Revision }) {
@@ -31,16 +39,23 @@ export function Photos({ job, revision }: { job: string; revision: Revision }) {
   const pictures = useWaitingPictures(unsent.flatMap((p) => (p.pin ? [p.id] : [])))
   const waiting = unsent.flatMap(({ id, pin, at }) => {
     const image = pictures[id]
-    return pin && image ? [{ id, ...pin, image, createdAt: at }] : []
+    return pin && image ? [{ id, ...pin, image, small: image, createdAt: at }] : []
   })
   const down = new Set(unsent.flatMap((p) => (p.pin ? [] : [p.id])))
-  const known = (photos.data ?? []).filter((p) => !waiting.some((w) => w.id === p.id))
+  const known = (photos.data?.photos ?? [])
+    .filter((p) => !waiting.some((w) => w.id === p.id))
+    .map((p) => ({
+      ...p,
+      image: addressOf('readImage', { job, photo: p.id }),
+      small: addressOf('readThumbnail', { job, photo: p.id }),
+    }))
+  const room = photos.data?.room
   const mine = [...known, ...waiting].filter((p) => p.revision === revision.id && !down.has(p.id))
   const pin = async (file: File) => {
     try {
-      const image = await kept(file)
+      const pictures = await kept(file)
       setProblem(undefined)
-      await store.photo(newId(), { revision: revision.id, caption: caption.trim(), image })
+      await store.photo(newId(), { revision: revision.id, caption: caption.trim(), ...pictures })
       setCaption('')
     } catch {
       setProblem(`"${file.name}" is no picture that this browser can read.`)
@@ -53,7 +68,7 @@ export function Photos({ job, revision }: { job: string; revision: Revision }) {
         {mine.map((photo) => (
           <figure key={photo.id}>
             <a href={photo.image} download={`${photo.id}.jpg`}>
-              <img src={photo.image} alt={photo.caption || 'Photo without a caption'} />
+              <img src={photo.small} loading="lazy" alt={photo.caption || 'Photo without a caption'} />
             </a>
             <figcaption>
               {photo.caption}{' '}
@@ -64,6 +79,12 @@ export function Photos({ job, revision }: { job: string; revision: Revision }) {
           </figure>
         ))}
       </div>
+      {room && room.used > 0.8 * room.most && (
+        <p role="status" className="text-danger">
+          Photos of all jobs take {megabytes(room.used)} of {megabytes(room.most)}. Take down what is not needed any
+          more.
+        </p>
+      )}
       {photos.error && <p className="quiet">Photos that are not shown: {errorText(photos.error)}</p>}
       <div className="bench-add">
         <Form.Control

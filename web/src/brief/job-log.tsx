@@ -52,7 +52,8 @@ export function JobLog({ job, view, store }: { job: string; view: JobView; store
           <li key={logged.id} className={logged.number === undefined ? 'waiting' : ''}>
             <span className="what">{entryText(logged.entry, circuit)}</span>
             <span className="quiet">
-              {logged.author || 'Nobody named'}, {momentText(logged.at)}
+              {logged.author || 'Nobody named'}
+              {'device' in logged && logged.device && ` on ${logged.device}`}, {momentText(logged.at)}
               {logged.number === undefined && ' · kept here, not sent yet'}
             </span>
           </li>

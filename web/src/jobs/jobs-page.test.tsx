@@ -1,4 +1,5 @@
 /** @jest-environment jsdom */
+import { headingOf, type JobSummary } from '@nobbet/contract'
 import { fireEvent, screen, waitFor } from '@testing-library/react'
 import { documentOf } from '../../testing'
 import { here, serverOf, storeOf } from '../../testing/stores'
@@ -7,17 +8,27 @@ import { JobsPage } from './jobs-page'
 
 jest.mock('../store/stores', () => jest.requireActual('../../testing/stores'))
 const list = jest.fn()
-jest.mock('../api/client', () => ({ ...jest.requireActual('../api/client'), call: () => list() }))
+jest.mock('../api/client', () => ({
+  ...jest.requireActual('../api/client'),
+  call: (...args: unknown[]) => list(...args),
+}))
 
-const { brief } = documentOf()
-const job = (id: string, site: string, status = 'open') => ({
+const job = (id: string, site: string, status: 'open' | 'closed' = 'open'): JobSummary => ({
   id,
-  brief: { ...brief, site },
-  status,
+  number: 3,
+  ...headingOf({ ...documentOf(site), status }, 2),
   createdAt: '2026-11-25T09:00:00.000Z',
   updatedAt: '2026-11-25T09:00:00.000Z',
-  findings: 2,
 })
+/** The server's list, which gives out what it is asked for. */
+const serve = (...jobs: JobSummary[]) =>
+  list.mockImplementation((operation: string, { query }: { query?: { status: string } } = {}) => {
+    if (operation !== 'listJobs') return Promise.resolve()
+    const of = (status: string) => jobs.filter((j) => !j.deletedAt && (status === 'all' || j.status === status))
+    const deleted = jobs.filter((j) => j.deletedAt)
+    const counts = { open: of('open').length, closed: of('closed').length, deleted: deleted.length }
+    return Promise.resolve({ jobs: query!.status === 'deleted' ? deleted : of(query!.status), counts })
+  })
 const show = () => showAt('/', '/', <JobsPage />)
 const away = () => list.mockRejectedValue(new TypeError('failed to fetch'))
 const sites = () => screen.getAllByRole('listitem').map((li) => li.querySelector('.site')?.textContent)
@@ -31,16 +42,16 @@ describe('the list of jobs', () => {
   })
 
   it('shows open jobs, and closed ones on request', async () => {
-    list.mockResolvedValue([job('a-job-1', 'Mill House'), job('a-job-2', 'Old Barn', 'closed')])
+    serve(job('a-job-1', 'Mill House'), job('a-job-2', 'Old Barn', 'closed'))
     show()
     await screen.findByText('1 job')
     fireEvent.click(screen.getByText('Show 1 closed'))
-    expect(sites()).toEqual(['Mill House', 'Old Barn'])
+    await waitFor(() => expect(sites()).toEqual(['Mill House', 'Old Barn']))
     expect(await here.list()).toMatchObject({ jobs: [{ id: 'a-job-1' }, { id: 'a-job-2' }] })
   })
 
   it('stays as it was told last where the server is away, with the time', async () => {
-    await here.keepList([job('a-job-1', 'Mill House') as never], Date.parse('2026-11-26T08:05:00Z'))
+    await here.keepList([job('a-job-1', 'Mill House')], Date.parse('2026-11-26T08:05:00Z'))
     away()
     show()
     await screen.findByText('Mill House')
@@ -48,7 +59,7 @@ describe('the list of jobs', () => {
   })
 
   it('closes a job without any server, and says that this is not sent yet', async () => {
-    list.mockResolvedValue([job('job-close-1', 'Mill House')])
+    serve(job('job-close-1', 'Mill House'))
     await storeOf('job-close-1').load()
     serverOf('job-close-1').weather = () => 'away'
     show()
@@ -58,5 +69,29 @@ describe('the list of jobs', () => {
     screen.getByText('Kept in this browser, not sent yet')
     fireEvent.click(screen.getByText('Open again'))
     await waitFor(() => expect(screen.queryByText('Open again')).toBeNull(), { timeout: 3000 })
+  })
+
+  it('deletes a closed job as it was seen, says where it is, and brings it back', async () => {
+    const closed = job('a-job-2', 'Old Barn', 'closed')
+    serve(job('a-job-1', 'Mill House'), closed)
+    show()
+    fireEvent.click(await screen.findByText('Show 1 closed'))
+    fireEvent.click(await screen.findByLabelText('Delete Old Barn'))
+    await screen.findByText('“Old Barn” is in the bin, and gone for good in 30 days.')
+    expect(list).toHaveBeenCalledWith('deleteJob', { params: { job: 'a-job-2' }, over: 3 })
+    expect(sites()).not.toContain('Old Barn')
+    fireEvent.click(screen.getByText('Undo'))
+    await waitFor(() => expect(sites()).toContain('Old Barn'))
+    expect(list).toHaveBeenCalledWith('restoreJob', { params: { job: 'a-job-2' }, body: {} })
+  })
+
+  it('has a bin from which a job is brought back', async () => {
+    serve(job('a-job-1', 'Mill House'), { ...job('a-job-3', 'Far Croft'), deletedAt: '2026-11-20T09:00:00.000Z' })
+    show()
+    fireEvent.click(await screen.findByText('Bin: 1'))
+    await screen.findByText('Far Croft')
+    screen.getByText(/gone for good 20 Dec/)
+    fireEvent.click(screen.getByText('Bring back'))
+    await waitFor(() => expect(list).toHaveBeenCalledWith('restoreJob', { params: { job: 'a-job-3' }, body: {} }))
   })
 })

@@ -23,7 +23,8 @@ export function useSaveType() {
 export function useRemoveType() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (id: string) => call('deleteType', { params: { type: id } }),
+    mutationFn: ({ id, version }: Pick<DeviceType, 'id' | 'version'>) =>
+      call('deleteType', { params: { type: id }, over: version }),
     onSettled: () => queries.invalidateQueries({ queryKey: key }),
   })
 }

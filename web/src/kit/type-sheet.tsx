@@ -1,6 +1,7 @@
 import { families, measuresOf, measureText, noticedTexts, type DeviceType, type TerminalRole } from '@nobbet/core'
 import { Button } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
+import { errorText } from '../api/client'
 import { Conductor } from '../drawing/conductor'
 import { ContactDiagram } from './contact-diagram'
 import { downloadType } from './editor/download'
@@ -49,10 +50,15 @@ export function TypeSheet({ type, own }: { type: DeviceType; own: boolean }) {
             size="sm"
             variant="outline-dark"
             disabled={remove.isPending}
-            onClick={() => remove.mutate(type.id, { onSuccess: () => void go('/kit') })}
+            onClick={() => remove.mutate(type, { onSuccess: () => void go('/kit') })}
           >
             Take out of Kit
           </Button>
+        )}
+        {remove.error && (
+          <span role="alert" className="text-danger">
+            Not taken out: {errorText(remove.error)}
+          </span>
         )}
         {own && <span className="quiet">version {type.version}; installations keep the one they were made with</span>}
       </p>

@@ -2,6 +2,7 @@ import { useEffect, useState, useSyncExternalStore } from 'react'
 import { Link, NavLink, Outlet, useLocation, useMatch } from 'react-router'
 import { keepsThings } from '../store/stores'
 import { useJob } from '../store/use-job'
+import { DataBanner } from './data-banner'
 
 const subscribe = (changed: () => void) => {
   window.addEventListener('online', changed)
@@ -15,7 +16,7 @@ const subscribe = (changed: () => void) => {
 export function AppShell() {
   const match = useMatch('/jobs/:job/*')
   const { pathname } = useLocation()
-  const elsewhere = pathname.startsWith('/kit') || pathname.startsWith('/examples')
+  const elsewhere = pathname.startsWith('/kit') || pathname.startsWith('/examples') || pathname.startsWith('/server')
   const job = match?.params.job
   const [lasting, setLasting] = useState(true)
   useEffect(() => void keepsThings.then(setLasting), [])
@@ -36,6 +37,9 @@ export function AppShell() {
         <NavLink to="/kit" className="to-jobs">
           Kit
         </NavLink>
+        <NavLink to="/server" className="to-jobs">
+          Server
+        </NavLink>
       </header>
       {!lasting && (
         <div className="offline" role="status">
@@ -48,6 +52,7 @@ export function AppShell() {
           No connection. Everything goes on: what you do is kept in this browser, and sent when it is back.
         </div>
       )}
+      <DataBanner />
       <Outlet />
     </>
   )

@@ -12,7 +12,7 @@ export function Loading({ what }: { what: string }) {
 }
 
 export function Failed({ error, retry }: { error: Error; retry: () => void }) {
-  const gone = error instanceof ApiError && error.status === 404
+  const gone = error instanceof ApiError && [404, 410].includes(error.status)
   return (
     <div className="page panel-note" role="alert">
       <h2>{gone ? 'This is not here' : 'That did not work'}</h2>

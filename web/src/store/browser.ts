@@ -1,8 +1,9 @@
-import type { JobSummary } from '@nobbet/contract'
+import { jobSummarySchema, type JobSummary } from '@nobbet/contract'
 import { openDB, type DBSchema, type IDBPDatabase, type IDBPTransaction } from 'idb'
 import { fromFirst, type FirstKept } from './first-kept'
 import {
   noSteps,
+  smallOf,
   type Keeper,
   type Keeping,
   type Known,
@@ -97,7 +98,12 @@ export class BrowserKeeper implements Keeper {
     for (let at = await index.openKeyCursor(null, 'nextunique'); at; at = await at.continue()) jobs.push(at.key)
     return jobs
   }
-  list = () => this.db.get('lists', 'jobs')
+  async list() {
+    const kept = await this.db.get('lists', 'jobs')
+    // One that an earlier page has kept says other things of a job.
+    const jobs = jobSummarySchema.array().safeParse(kept?.jobs)
+    return kept && jobs.success ? { jobs: jobs.data, readAt: kept.readAt } : undefined
+  }
   async keepList(jobs: JobSummary[], readAt: number) {
     await this.db.put('lists', { jobs, readAt }, 'jobs')
   }
@@ -140,7 +146,8 @@ function* written(work: Work, job: string, before: KeptJob, after: KeptJob): Gen
   for (const one of before.pending) {
     if (stays.has(one.key)) continue
     yield pending.delete(one.key)
-    if (one.kind === 'photo') yield work.objectStore('pictures').delete(one.id)
+    if (one.kind === 'photo')
+      for (const key of [one.id, smallOf(one.id)]) yield work.objectStore('pictures').delete(key)
   }
   for (const one of after.pending) if (!before.pending.includes(one)) yield pending.put(one)
   const clashes = work.objectStore('clashes')

@@ -15,6 +15,7 @@ import { v4 as newId } from 'uuid'
 import { absorbed, assembled, readAnew, type Assembled } from './assemble'
 import {
   noSteps,
+  smallOf,
   type Keeper,
   type Keeping,
   type KeptClash,
@@ -217,8 +218,9 @@ export class JobStore {
   photo(id: string, write?: PhotoWrite): Promise<void> {
     const at = new Date().toISOString()
     if (!write) return this.keep({ add: [{ kind: 'photo', id, at }] })
-    const { image, ...pin } = write
-    return this.keep({ add: [{ kind: 'photo', id, pin, at }], pictures: { [id]: image } })
+    const { image, thumbnail, ...pin } = write
+    const pictures = { [id]: image, ...(thumbnail !== undefined && { [smallOf(id)]: thumbnail }) }
+    return this.keep({ add: [{ kind: 'photo', id, pin, at }], pictures })
   }
 
   /**
@@ -361,8 +363,10 @@ export class JobStore {
       if (first.kind === 'photo') {
         const { id, pin } = first
         const image = pin && (await deps.keeper.picture(id))
+        const thumbnail = pin && (await deps.keeper.picture(smallOf(id)))
         if (!pin) await inTime(deps.server.deletePhoto(job, id))
-        else if (image !== undefined) await inTime(deps.server.writePhoto(job, id, { ...pin, image }))
+        else if (image !== undefined)
+          await inTime(deps.server.writePhoto(job, id, { ...pin, image, ...(thumbnail && { thumbnail }) }))
         const delivered = (kept: KeptJob) => ({ ...kept, pending: kept.pending.filter((p) => p.key !== first.key) })
         await this.rework((kept) => assembled(job, delivered(kept)), true)
       } else {
@@ -395,11 +399,11 @@ export class JobStore {
   }
 
   /** Takes in what is new at the server; where that does not follow from what is known here, the job is read anew. */
-  private async takeIn({ entries, number }: LogTail): Promise<void> {
+  private async takeIn({ entries, number, lineage }: LogTail): Promise<void> {
     const { job } = this
-    const known = this.ahead.kept.known?.state.number ?? 0
-    // A server whose data were renewed, or put back from an earlier copy.
-    if (number < known) return this.readAnew()
+    const known = this.ahead.kept.known?.state
+    // A server whose data were renewed, or put back from an earlier copy: its numbers are not those known here.
+    if (number < (known?.number ?? 0) || (known && known.lineage !== lineage)) return this.readAnew()
     try {
       await this.rework((kept) => absorbed(job, kept, entries, Date.now()), entries.length > 0)
     } catch (error) {

@@ -10,7 +10,7 @@ export type Pending = { key: number; job: string } & (
       on: number
     }
   /** A photo to be pinned, its picture kept beside the queue; or the photo of that id is to be taken down. */
-  | { kind: 'photo'; id: string; pin?: Omit<PhotoWrite, 'image'>; at: string }
+  | { kind: 'photo'; id: string; pin?: Omit<PhotoWrite, 'image' | 'thumbnail'>; at: string }
 )
 export type PendingEntry = Extract<Pending, { kind: 'entry' }>
 type Without<T, K extends string> = T extends unknown ? Omit<T, K> : never
@@ -87,3 +87,6 @@ export interface Keeper {
 }
 
 export const noSteps: Steps = { done: [], undone: [] }
+
+/** Under which the small picture of a photo is kept. */
+export const smallOf = (photo: string) => `${photo}-small`
