@@ -106,6 +106,11 @@ export default tseslint.config(
   },
   { files: ['web/**/*.tsx', 'web/**/*.ts'], ...reactHooks.configs.flat.recommended },
   {
+    files: ['**/*.cjs'],
+    languageOptions: { globals: { require: 'readonly' } },
+    rules: { '@typescript-eslint/no-require-imports': 'off' },
+  },
+  {
     files: ['**/*.mjs', '**/*.js'],
     languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } },
   },

@@ -1,7 +1,7 @@
 import { accessSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { start, type Running } from '@nobbet/server'
+import { start, type Running, type StartOptions } from '@nobbet/server'
 import puppeteer, { type Browser, type Page } from 'puppeteer-core'
 
 const candidates = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome']
@@ -39,6 +39,8 @@ export const browserOptions = () => ({
 /** The real server on a database of its own with the demo data, and a real browser on it. */
 export interface Stage {
   url: string
+  /** Where the network finds it, if it was asked to be found. */
+  addresses: readonly string[]
   /** A page in a browser of its own, in which nothing is kept yet. */
   open(path: string, viewport?: typeof desk): Promise<Page>
   /** Another tab of the same browser. */
@@ -49,12 +51,13 @@ export interface Stage {
   close(): Promise<void>
 }
 
-export async function openStage(): Promise<Stage> {
+export async function openStage(options: Partial<StartOptions> = {}): Promise<Stage> {
   const data = mkdtempSync(join(tmpdir(), 'nobbet-stage-'))
   const web = join(import.meta.dirname ?? __dirname, '../../web/dist')
-  const running = (port: number): Promise<Running> => start({ data, port, host: '127.0.0.1', web, demo: true })
+  const running = (port: number): Promise<Running> =>
+    start({ data, port, host: '127.0.0.1', web, demo: true, ...options })
   let server = await running(0)
-  const url = server.url
+  const { url, addresses } = server
   const browser: Browser = await puppeteer.launch(browserOptions())
   const shown = async (page: Page, path: string, viewport = desk) => {
     await page.setViewport(viewport)
@@ -63,6 +66,7 @@ export async function openStage(): Promise<Stage> {
   }
   return {
     url,
+    addresses,
     async open(path, viewport) {
       return shown(await (await browser.createBrowserContext()).newPage(), path, viewport)
     },

@@ -47,6 +47,8 @@ export function createApp(options: AppOptions): Koa {
           'form-action': ["'self'"],
         },
       },
+      // With none at all a form's own page would pass for a foreign one.
+      referrerPolicy: { policy: 'same-origin' },
       // Over a certificate of one's own a browser must not be told to refuse anything else for months.
       hsts: false,
     }),

@@ -33,7 +33,7 @@ export function JobLog({ job, view, store }: { job: string; view: JobView; store
   const circuit = useMemo(() => wiring && compile(wiring), [wiring])
   const known = sent.data?.entries ?? []
   const arrived = new Set(known.map((e) => e.id))
-  const entries: (LogEntry & { number?: number })[] = [
+  const entries: (LogEntry & { number?: number; device?: string })[] = [
     ...known,
     ...(waiting.data ?? []).filter((e) => !arrived.has(e.id)),
   ].reverse()
@@ -53,7 +53,7 @@ export function JobLog({ job, view, store }: { job: string; view: JobView; store
             <span className="what">{entryText(logged.entry, circuit)}</span>
             <span className="quiet">
               {logged.author || 'Nobody named'}
-              {'device' in logged && logged.device && ` on ${logged.device}`}, {momentText(logged.at)}
+              {logged.device && ` on ${logged.device}`}, {momentText(logged.at)}
               {logged.number === undefined && ' · kept here, not sent yet'}
             </span>
           </li>

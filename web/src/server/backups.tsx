@@ -40,7 +40,7 @@ export function Backups() {
   const busy = make.isPending || take.isPending || restore.isPending
   const problem = make.error ?? take.error ?? restore.error ?? list.error
   return (
-    <section className="sheet panel-note" aria-label="Backups">
+    <section className="sheet server-part" aria-label="Backups">
       <h2>Backups</h2>
       <p>
         On each day that Nobbet is used it makes one by itself, and keeps the last seven. A disk can die: download one

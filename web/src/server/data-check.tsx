@@ -11,7 +11,7 @@ export function DataCheck() {
     onSettled: () => queries.invalidateQueries({ queryKey: ['health'] }),
   })
   return (
-    <section className="sheet panel-note" aria-label="Data">
+    <section className="sheet server-part" aria-label="Data">
       <h2>Data</h2>
       <div className="server-acts">
         <Button variant="outline-dark" disabled={check.isPending} onClick={() => check.mutate()}>

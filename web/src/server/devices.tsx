@@ -21,9 +21,12 @@ export function Devices({ addresses, encrypted }: { addresses: readonly string[]
     onSettled: () => queries.invalidateQueries({ queryKey: ['devices'] }),
   })
   const stop = useMutation({ mutationFn: () => call('stopPairing'), onSettled: () => pair.reset() })
+  // The code has let somebody in: it is good no more.
+  const [newest] = [...(devices.data ?? [])].sort((x, y) => (x.pairedAt < y.pairedAt ? 1 : -1))
+  const came = pair.data && newest && Date.parse(newest.pairedAt) >= pair.submittedAt ? newest : undefined
   const problem = pair.error ?? devices.error ?? revoke.error ?? stop.error
   return (
-    <section className="sheet panel-note" aria-label="Devices">
+    <section className="sheet server-part" aria-label="Devices">
       <h2>Devices</h2>
       {addresses.length === 0 ? (
         <p>
@@ -39,7 +42,8 @@ export function Devices({ addresses, encrypted }: { addresses: readonly string[]
             ))}
             {encrypted ? ' Encrypted.' : ''}
           </p>
-          {pair.data ? (
+          {came && <p role="status">“{came.name}” is paired.</p>}
+          {pair.data && !came ? (
             <PairingCode pairing={pair.data} stop={() => stop.mutate()} />
           ) : (
             <Button onClick={() => pair.mutate()} disabled={pair.isPending}>

@@ -14,7 +14,7 @@ export function ServerPage() {
     return (
       <main className="page server-page">
         <h1>Server</h1>
-        <div className="sheet panel-note">
+        <div className="sheet server-part">
           <h2>This device is paired as “{server.device}”</h2>
           <p>Devices and backups are managed on the machine that Nobbet runs on.</p>
         </div>
@@ -22,8 +22,8 @@ export function ServerPage() {
     )
   return (
     <main className="page server-page">
-      <h1>Server</h1>
-      <p className="meta">
+      <h1 className="m-0">Server</h1>
+      <p className="meta m-0">
         Data in <code>{server.folder}</code>
       </p>
       <Devices addresses={server.addresses} encrypted={server.encrypted} />
