@@ -33,7 +33,7 @@ const floors = [
 const houses = {
   core: ['contract', 'cli', 'server', 'web', 'e2e'],
   contract: ['cli', 'server', 'web', 'e2e'],
-  cli: ['contract', 'server', 'web', 'e2e'],
+  cli: ['contract', 'web', 'e2e'],
   server: ['cli', 'web', 'e2e'],
   web: ['cli', 'server', 'e2e'],
   e2e: ['cli', 'web'],

@@ -2,6 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { examples } from '@nobbet/core'
+import { start } from '@nobbet/server'
 import { main } from './main'
 
 async function nobbet(...args: string[]) {
@@ -161,4 +162,41 @@ describe('nobbet on the command line', () => {
     expect([unusable.code, unusable.err.length]).toEqual([2, 1])
     expect((await nobbet('check', 'single-zone', '--faults')).out).toContain('single device faults end in danger')
   })
+})
+
+describe('backup and restore', () => {
+  const serve = (data: string) => start({ data, port: 0, host: '127.0.0.1', demo: true })
+
+  it('puts everything into one file while a server runs, and brings it back where none does', async () => {
+    const data = mkdtempSync(join(tmpdir(), 'nobbet-cli-data-'))
+    const to = join(data, '..', `nobbet-cli-${Date.now()}.sqlite`)
+    const server = await serve(data)
+    expect(await nobbet('backup', to, '--data', data)).toMatchObject({
+      code: 0,
+      out: expect.stringContaining('20 jobs'),
+    })
+    const again = await nobbet('backup', to, '--data', data)
+    expect([again.code, again.err[0]]).toEqual([2, expect.stringContaining('is there already: choose another name')])
+    const used = await nobbet('restore', to, '--data', data)
+    expect([used.code, used.err[0]]).toEqual([2, expect.stringMatching(/in use by another Nobbet \(process \d+\)/)])
+    await server.stop()
+
+    const elsewhere = mkdtempSync(join(tmpdir(), 'nobbet-cli-data-'))
+    const restored = await nobbet('restore', to, '--data', elsewhere)
+    expect(restored).toMatchObject({ code: 0, out: expect.stringContaining('brought back: 20 jobs') })
+    writeFileSync(file, 'no backup at all')
+    const refused = await nobbet('restore', file, '--data', elsewhere)
+    expect([refused.code, refused.err[0]]).toEqual([2, expect.stringContaining('damaged or no database')])
+    const second = await nobbet('restore', to, '--data', elsewhere)
+    expect(second.out).toMatch(/what was there before is the backup before-restore-/)
+  }, 30_000)
+})
+
+it('a fault of Nobbet’s own is told as one, and never by the code that means dangerous', async () => {
+  const spy = jest.spyOn(JSON, 'stringify').mockImplementation(() => {
+    throw new Error('broken inside')
+  })
+  const { code, err } = await nobbet('check', 'two-port-heating', '--json')
+  spy.mockRestore()
+  expect([code, err[0]]).toEqual([70, expect.stringContaining('a fault of Nobbet’s own: Error: broken inside')])
 })

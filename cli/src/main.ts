@@ -1,3 +1,4 @@
+import { resolve } from 'node:path'
 import { Command, CommanderError } from 'commander'
 import {
   ActionError,
@@ -31,6 +32,10 @@ import { loadInstallation, readJson } from './installation-file'
 import { traceText } from './trace-text'
 import { UsageError } from './usage-error'
 import { weekText } from './week-text'
+
+/** What a fault of the program itself ends with. */
+const crashCode = 70
+const ownData = resolve(import.meta.dirname ?? __dirname, '../../data')
 
 interface Output {
   out(line: string): void
@@ -86,7 +91,7 @@ function rigOf(file: string, options: Doings): Rig {
 
 /**
  * Runs one command line. Returns the exit code: 0; 1 where a check has findings of the upper two severities; 2 for input that
- * cannot be used, with one line that says why.
+ * cannot be used, with one line that says why; 70 where Nobbet itself has failed.
  */
 export async function main(args: readonly string[], { out, err }: Output = standard): Promise<number> {
   const program = new Command('nobbet')
@@ -241,16 +246,51 @@ export async function main(args: readonly string[], { out, err }: Output = stand
       out(JSON.stringify(example.installation, null, 2))
     })
 
+  const dataOption = [
+    '--data <folder>',
+    'the data folder; left out, NOBBET_DATA or the one beside the program',
+  ] as const
+  const folderOf = ({ data }: { data?: string }) => resolve(data ?? process.env.NOBBET_DATA ?? ownData)
+  const contentText = (c: { jobs: number; findings: number; photos: number }) =>
+    `${c.jobs} jobs, ${c.findings} findings, ${c.photos} photos`
+  program
+    .command('backup')
+    .description('everything to one new file, checked from end to end; while a server runs or not')
+    .argument('<file>', 'where to; must not be there yet')
+    .option(...dataOption)
+    .action(async (file: string, options: { data?: string }) => {
+      const { backUpFolder } = await import('@nobbet/server/backup')
+      out(`${file}: ${contentText(await backUpFolder(folderOf(options), resolve(file)))}`)
+    })
+  program
+    .command('restore')
+    .description('put a backup in the place of all data; no server may run on them, and what was there is kept')
+    .argument('<file>', 'a backup')
+    .option(...dataOption)
+    .action(async (file: string, options: { data?: string }) => {
+      const { restoreFolder } = await import('@nobbet/server/backup')
+      const { content, kept } = await restoreFolder(folderOf(options), resolve(file), new Date())
+      out(`brought back: ${contentText(content)}`)
+      if (kept) out(`what was there before is the backup ${kept}`)
+    })
+
   try {
     await program.parseAsync(args, { from: 'user' })
     return code
   } catch (error) {
     // Commander has said its own line by then; help asked for is no error.
     if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2
-    if (error instanceof UsageError || error instanceof ActionError) {
-      err(`nobbet: ${error.message}`)
+    const told = error as Error
+    if (
+      told instanceof UsageError ||
+      told instanceof ActionError ||
+      ['BackupError', 'StartError'].includes(told.name)
+    ) {
+      err(`nobbet: ${told.message}`)
       return 2
     }
-    throw error
+    // Never 1, which says that an installation is dangerous.
+    err(`nobbet: this is a fault of Nobbet’s own: ${told.stack ?? told.message}`)
+    return crashCode
   }
 }

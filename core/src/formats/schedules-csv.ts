@@ -128,22 +128,27 @@ const mostLines = 4800
 
 /** Lines of a schedule with just these columns, in any order. Throws {@link ScheduleError}. */
 function linesOf<C extends readonly string[]>(text: string, columns: C): Line<C>[] {
-  const { data, meta, errors } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-  })
-  const has = meta.fields ?? []
+  const { data: all, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' })
+  const [has = [], ...data] = all
   const missing = columns.filter((c) => !has.includes(c))
   if (missing.length > 0)
     throw new ScheduleError(missing.map((column) => ({ line: 1, column, reason: 'this column is missing' })))
+  const twice = columns.filter((c) => has.indexOf(c) !== has.lastIndexOf(c))
+  if (twice.length > 0)
+    throw new ScheduleError(twice.map((column) => ({ line: 1, column, reason: 'this column is there twice' })))
   const broken = errors.filter((e) => e.type !== 'Delimiter')
   if (broken.length > 0)
-    throw new ScheduleError(broken.map((e) => ({ line: (e.row ?? 0) + 2, column: '', reason: e.message })))
+    throw new ScheduleError(broken.map((e) => ({ line: (e.row ?? 0) + 1, column: '', reason: e.message })))
+  const uneven = data.findIndex((row) => row.length !== has.length)
+  if (uneven >= 0)
+    throw new ScheduleError([
+      { line: uneven + 2, column: '', reason: `has ${data[uneven].length} cells, and there are ${has.length} columns` },
+    ])
   if (data.length > mostLines)
     throw new ScheduleError([{ line: mostLines + 2, column: '', reason: `a schedule has at most ${mostLines} lines` }])
   return data.map((row, i) => ({
     line: i + 2,
-    row: Object.fromEntries(columns.map((c: C[number]) => [c, asMeant(row[c] ?? '')])) as Row<C>,
+    row: Object.fromEntries(columns.map((c: C[number]) => [c, asMeant(row[has.indexOf(c)])])) as Row<C>,
   }))
 }
 

@@ -18,7 +18,9 @@ import { migrations } from '../data/migrations'
 import { checkDatabase, copyDatabase, type Content } from './file-work'
 
 /** A backup that cannot be used, or not made, with the reason in a sentence. */
-export class BackupError extends Error {}
+export class BackupError extends Error {
+  override name = 'BackupError'
+}
 
 const daysKept = 7
 const daily = /^day-\d{4}-\d{2}-\d{2}$/

@@ -53,6 +53,11 @@ export function createApp(options: AppOptions): Koa {
       hsts: false,
     }),
   )
+  app.use(async (ctx, next) => {
+    // The compressor trips over a client that will have none of it.
+    ctx.req.headers['accept-encoding'] = ctx.acceptsEncodings('br', 'gzip', 'identity') || 'identity'
+    await next()
+  })
   app.use(compress({ br: { params: { [constants.BROTLI_PARAM_QUALITY]: 4 } }, gzip: { level: 4 } }))
   app.use(problems(data))
   app.use(async (ctx, next) => {
