@@ -79,7 +79,7 @@ export const jobHeadingSchema = z.object({
 })
 export type JobHeading = z.infer<typeof jobHeadingSchema>
 
-export const headingOf = ({ brief, status }: JobDocument, findings: number): JobHeading => ({
+export const headingOf = ({ brief, status }: Pick<JobDocument, 'brief' | 'status'>, findings: number): JobHeading => ({
   site: brief.site,
   kind: brief.kind,
   symptom: brief.symptom,

@@ -10,7 +10,7 @@ import helmet from 'koa-helmet'
 import { gate, type Door } from '../access/gate'
 import { isApi } from './is-api'
 import { ApiProblem } from './problem'
-import { bodyLimit, errorLine, problems } from './problems'
+import { bodyLimit, bodyProblem, errorLine, problems } from './problems'
 import { apiRouter, type Serving } from './routes'
 import { serveWeb } from './web'
 
@@ -81,7 +81,16 @@ export function createApp(options: AppOptions): Koa {
     }
     await next()
   })
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: bodyLimit, parsedMethods: ['PUT'] }))
+  app.use(
+    bodyParser({
+      enableTypes: ['json'],
+      jsonLimit: bodyLimit,
+      parsedMethods: ['PUT'],
+      onError(error) {
+        throw bodyProblem(error)
+      },
+    }),
+  )
   app.use(apiRouter(options).routes())
   app.use(async (ctx, next) => {
     if (isApi(ctx.path)) throw new ApiProblem(ctx.status === 405 ? 405 : 404, 'There is no such address')

@@ -63,21 +63,26 @@ export const problems =
     }
   }
 
+/** What was wrong with a body that could not even be read. */
+export function bodyProblem(error: Error & { status?: number; type?: string }): ApiProblem {
+  const say = (status: number, title: string, reason: string) =>
+    new ApiProblem(status, title, [{ field: 'body', reason }])
+  if (error.status === 413) return say(413, 'This is too large', `at most ${bodyLimit}`)
+  if (error.status === 415)
+    return say(415, 'This cannot be read', 'is in an encoding or alphabet that is not known here')
+  if (error.type === 'entity.parse.failed' || error instanceof SyntaxError || error.status === 400)
+    return say(400, 'This is not JSON', 'is no JSON object or list')
+  // Whatever an unpacker says: there is one for each way of packing, and each has codes of its own.
+  return say(400, 'This cannot be unpacked', 'is broken off or not compressed as it says')
+}
+
 function asProblem(error: unknown, data: Data): ApiProblem {
   if (error instanceof ApiProblem) return error
   if (error instanceof BackupError)
     return new ApiProblem(422, 'This cannot be done with the backup', undefined, error.message)
   const trouble = data.note(error)
   if (trouble) return troubleProblem(trouble, data.folder)
-  const { status, type, code } = error as { status?: number; type?: string; code?: string }
-  if (status === 413)
-    return new ApiProblem(413, 'This is too large', [{ field: 'body', reason: `at most ${bodyLimit}` }])
-  if (typeof code === 'string' && code.startsWith('Z_'))
-    return new ApiProblem(400, 'This cannot be unpacked', [
-      { field: 'body', reason: 'is broken off or not compressed as it says' },
-    ])
-  if (status === 400 || type === 'entity.parse.failed')
-    return new ApiProblem(400, 'This is not JSON', [{ field: 'body', reason: 'is no JSON object or list' }])
+  const { status, type } = error as { status?: number; type?: string }
   if (error instanceof URIError) return new ApiProblem(400, 'There is no such address')
   if (status && status >= 400 && status < 500)
     return new ApiProblem(status, 'This cannot be used', [{ field: 'request', reason: type ?? `status ${status}` }])

@@ -16,6 +16,7 @@ import { callerOf, type Caller, type Door } from '../access/gate'
 import type { BackupService } from '../backup/backup-service'
 import { JobListService } from '../jobs/job-list'
 import { JobService } from '../jobs/job-service'
+import { JobTexts } from '../jobs/job-texts'
 import { PhotoService } from '../photos/photo-service'
 import { TypeService } from '../types/type-service'
 import { answerPicture } from './picture-answer'
@@ -58,6 +59,7 @@ function wholeType(id: string, definition: unknown): DeviceType {
 
 interface Call {
   jobs: JobService
+  texts: JobTexts
   list: JobListService
   types: TypeService
   photos: PhotoService
@@ -69,6 +71,12 @@ interface Call {
   body: unknown
 }
 type Handler = (call: Call) => Promise<unknown>
+/** An answer that is JSON already. */
+class JsonText {
+  constructor(readonly text: string) {}
+}
+/** Answers are made for one reader: compressing them longer than sending them would gain nobody anything. */
+const quickly = { br: false as const, gzip: { level: 1 } }
 /** What a handler returns that has answered by itself. */
 const answered = Symbol('answered')
 
@@ -95,10 +103,10 @@ function handlers(serving: Serving): Record<Operation, Handler> {
       return { status: trouble ?? 'ok', detail, version }
     },
     listJobs: ({ list, ctx }) => list.page(parsed(jobListQuerySchema, { ...ctx.query })),
-    async readJob({ jobs, id, ctx }) {
-      const job = await jobs.read(id('job'))
-      ctx.set('ETag', `"${job.number}-${data.lineage}"`)
-      return job
+    async readJob({ texts, id, ctx }) {
+      const { text, number } = await texts.job(id('job'))
+      ctx.set('ETag', `"${number}-${data.lineage}"`)
+      return new JsonText(text)
     },
     async deleteJob({ jobs, id, ctx }) {
       await jobs.remove(id('job'), preconditionOf(ctx.headers))
@@ -108,7 +116,10 @@ function handlers(serving: Serving): Record<Operation, Handler> {
       await jobs.restore(id('job'))
       log.write('job-restored', { address: ipOf(ctx), job: id('job') })
     },
-    readLog: async ({ jobs, id, ctx }) => jobs.tail(id('job'), parsed(endpoints.readLog.query, { ...ctx.query }).after),
+    async readLog({ texts, id, ctx }) {
+      const { after } = parsed(endpoints.readLog.query, { ...ctx.query })
+      return new JsonText(await texts.tail(id('job'), after))
+    },
     writeLog: ({ jobs, id, body }) => jobs.record(id('job'), parsed(endpoints.writeLog.request, body)),
     listPhotos: ({ photos, id }) => photos.list(id('job')),
     writePhoto: ({ photos, id, body }) =>
@@ -208,6 +219,7 @@ export function apiRouter(serving: Serving): Router {
             lineage: data.lineage,
             ...(!caller.host && { device: caller.device.name }),
           }),
+          texts: new JobTexts(data.em(), data.lineage),
           list: new JobListService(data.em()),
           types: new TypeService(data.em(), now),
           photos: new PhotoService(data.em(), now, photoRoom),
@@ -229,7 +241,12 @@ export function apiRouter(serving: Serving): Router {
       const done = await (alone ? oneByOne(beside ? answer : written) : answer())
       if (done === answered) return
       if (done === undefined) ctx.status = 204
-      else ctx.body = done
+      else {
+        // Written once: it is measured, marked and sent as it stands.
+        ctx.body = done instanceof JsonText ? done.text : JSON.stringify(done)
+        ctx.type = 'application/json'
+        ctx.compress = quickly
+      }
     })
   }
   const document = openApi(version)

@@ -1,16 +1,20 @@
 import type { EntityManager } from '@mikro-orm/libsql'
-import { daysInBin, type JobHeading, type JobList, type JobListQuery, type JobSummary } from '@nobbet/contract'
+import {
+  daysInBin,
+  headingOf,
+  type JobBrief,
+  type JobDocument,
+  type JobList,
+  type JobListQuery,
+  type JobSummary,
+} from '@nobbet/contract'
 import { ApiProblem } from '../http/problem'
 
 interface Row {
   id: string
   version: number
-  status: JobHeading['status']
-  site: string
-  kind: JobHeading['kind']
-  symptom: string
-  scheme: string
-  circuits: string
+  status: JobDocument['status']
+  brief: string
   created_at: number
   updated_at: number
   deleted_at: number | null
@@ -33,9 +37,14 @@ export class JobListService {
     const where = [statuses[status]]
     const values: (string | number)[] = []
     if (find) {
-      // In any order of words no: as it was typed, which is how a site is remembered.
-      where.push(`(instr(lower(brief ->> 'site'), ?) > 0 or instr(lower(brief ->> 'symptom'), ?) > 0)`)
-      values.push(find.toLowerCase(), find.toLowerCase())
+      const sought = `%${find.replace(/[\\%_]/g, '\\$&')}%`
+      const written = `%${JSON.stringify(find)
+        .slice(1, -1)
+        .replace(/[\\%_]/g, '\\$&')}%`
+      // First in the text as it stands, which is quick, and in the two fields only where it is found there.
+      where.push(`brief like ? escape '\\'`)
+      where.push(`(brief ->> 'site' like ? escape '\\' or brief ->> 'symptom' like ? escape '\\')`)
+      values.push(written, sought, sought)
     }
     if (after) {
       const from = /^(\d{1,16})\.([A-Za-z0-9-]{6,64})$/.exec(after)
@@ -45,9 +54,7 @@ export class JobListService {
       values.push(Number(from[1]), Number(from[1]), from[2])
     }
     const rows = (await this.em.execute(
-      `select id, version, status, created_at, updated_at, deleted_at, brief ->> 'site' as site, brief ->> 'kind' as kind,
-        brief ->> 'symptom' as symptom, brief ->> '$.fitted.scheme' as scheme,
-        (select json_group_array(value ->> 'name') from json_each(brief -> '$.fitted.circuits')) as circuits,
+      `select id, version, status, created_at, updated_at, deleted_at, brief,
         (select count(*) from finding where finding.job = job.id) as findings
       from job where ${where.join(' and ')} order by updated_at desc, id limit ?`,
       [...values, most + 1],
@@ -84,13 +91,7 @@ export class JobListService {
 const summaryOf = (row: Row): JobSummary => ({
   id: row.id,
   number: row.version,
-  site: row.site,
-  kind: row.kind,
-  symptom: row.symptom,
-  scheme: row.scheme,
-  circuits: JSON.parse(row.circuits) as string[],
-  status: row.status,
-  findings: row.findings,
+  ...headingOf({ brief: JSON.parse(row.brief) as JobBrief, status: row.status }, row.findings),
   createdAt: new Date(row.created_at).toISOString(),
   updatedAt: new Date(row.updated_at).toISOString(),
   ...(row.deleted_at !== null && { deletedAt: new Date(row.deleted_at).toISOString() }),

@@ -5,7 +5,6 @@ import {
   LogError,
   type Finding,
   type JobDocument,
-  type JobState,
   type LogEntry,
   type LogTail,
   type LogWrite,
@@ -22,7 +21,6 @@ import {
   type EntryRow,
   type FindingRow,
   type JobRow,
-  type RevisionRow,
 } from '../data/entities'
 import { asKept, insertEntry } from '../data/entry-row'
 import { judge, type Precondition } from '../http/preconditions'
@@ -42,22 +40,6 @@ export class JobService {
     private readonly by: Writer,
   ) {}
 
-  async read(id: string): Promise<JobState> {
-    const row = await this.jobRow(id)
-    const draft = await this.em.findOneOrFail(DraftEntity, { job: id })
-    const revisions = await this.em.find(RevisionEntity, { job: id })
-    const findings = await this.em.find(FindingEntity, { job: id }, { orderBy: { number: 'asc' } })
-    const order = await this.keptInOrder(id)
-    return {
-      id,
-      number: row.version,
-      lineage: this.by.lineage,
-      document: { brief: row.brief, status: row.status, wiring: draft.installation },
-      findings: findings.map(findingOf),
-      revisions: revisions.map(revisionOf).sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id)),
-    }
-  }
-
   async tail(job: string, after: number): Promise<LogTail> {
     const { version } = await this.jobRow(job)
     const rows = await this.em.find(EntryEntity, { job, number: { $gt: after } }, { orderBy: { number: 'asc' } })
@@ -73,10 +55,10 @@ export class JobService {
       const service = new JobService(em, this.now, this.by)
       for (const logged of entries) await service.recordOne(job, logged)
       await em.flush()
-      const row = await service.jobRow(job)
-      const draft = await em.findOneOrFail(DraftEntity, { job })
       const tail = await service.tail(job, after)
       if (!entries.some(({ entry }) => entry.do === 'open' || entry.do === 'edit')) return tail
+      const row = await service.jobRow(job)
+      const draft = await em.findOneOrFail(DraftEntity, { job })
       const problems = documentProblems({ brief: row.brief, status: row.status, wiring: draft.installation })
       if (problems.length === 0) return tail
       // What two have made of it does not stand together: the later one can still make it fit.
@@ -93,9 +75,10 @@ export class JobService {
       throw new ApiProblem(409, 'This entry belongs to another job', [{ field: 'entries.id', reason: 'use a new id' }])
     const { entry } = logged
     const now = this.now()
-    const before = await this.document(job)
-    if (before) await this.jobRow(job)
-    const document = asKept(fitted(before, logged))
+    const touches = entry.do === 'open' || entry.do === 'edit' || entry.do === 'keep'
+    const before = touches ? await this.document(job) : undefined
+    if (before || !touches) await this.jobRow(job)
+    const document = touches ? asKept(fitted(before, logged)) : undefined
     if (entry.do === 'open') await this.begin(job, entry, now)
     const number = await insertEntry(this.em, {
       id: logged.id,
@@ -129,20 +112,24 @@ export class JobService {
     await this.em.flush()
   }
 
-  /** What the other tables say of the job after an entry. */
+  /** What the other tables say of the job after an entry; the document only where the entry is about it. */
   private async bringOut(
     job: string,
-    { brief, status, wiring }: JobDocument,
+    document: JobDocument | undefined,
     { entry, at }: LogEntry,
     number: number,
     now: Date,
   ): Promise<void> {
     const row = await this.jobRow(job)
-    const draft = await this.em.findOneOrFail(DraftEntity, { job })
-    Object.assign(row, { brief, status, version: number, updatedAt: now })
-    if (!same(draft.installation, wiring))
-      Object.assign(draft, { installation: wiring, version: number, updatedAt: now })
-    if (entry.do === 'keep') await this.keep(job, entry.revision, { ...entry, wiring, at })
+    Object.assign(row, { version: number, updatedAt: now })
+    if (document) {
+      const { brief, status, wiring } = document
+      if (!same(row.brief, brief) || row.status !== status) Object.assign(row, { brief, status })
+      const draft = await this.em.findOneOrFail(DraftEntity, { job })
+      if (!same(draft.installation, wiring))
+        Object.assign(draft, { installation: wiring, version: number, updatedAt: now })
+      if (entry.do === 'keep') await this.keep(job, entry.revision, { ...entry, wiring, at })
+    }
     if (entry.do === 'observe') await this.observe(job, entry.finding)
     if (entry.do === 'retract') await this.em.nativeDelete(FindingEntity, { id: entry.finding, job })
   }
@@ -181,19 +168,6 @@ export class JobService {
     if (!row) return undefined
     const { installation } = await this.em.findOneOrFail(DraftEntity, { job })
     return { brief: row.brief, status: row.status, wiring: installation }
-  }
-
-  /** Ids of the kept states in the order in which they were kept. */
-  private async keptInOrder(job: string): Promise<string[]> {
-    const rows = (await this.em
-      .getConnection()
-      .execute(
-        `select json_extract(entry, '$.revision') as revision from entry where job = ? and json_extract(entry, '$.do') = 'keep' order by number`,
-        [job],
-        'all',
-        this.em.getTransactionContext(),
-      )) as { revision: string }[]
-    return rows.map((row) => row.revision)
   }
 
   private async jobRow(id: string): Promise<JobRow> {
@@ -242,19 +216,4 @@ const entryOf = ({ number, id, author, visit, at, entry, device }: EntryRow): Nu
   at: at.toISOString(),
   entry,
   ...(device !== null && { device }),
-})
-const revisionOf = ({ id, kind, name, installation, createdAt }: RevisionRow): Revision => ({
-  id,
-  kind,
-  name,
-  installation,
-  createdAt: createdAt.toISOString(),
-})
-const findingOf = ({ id, asking, observable, result, note, at }: FindingRow): Finding => ({
-  id,
-  asking,
-  observable,
-  result,
-  note,
-  at: at.toISOString(),
 })
