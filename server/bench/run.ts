@@ -26,7 +26,7 @@ async function fill(): Promise<void> {
   const database = new Database(databaseFile(data))
   database.exec('begin')
   const job = database.prepare(
-    'insert into job (id, brief, status, version, created_at, updated_at) values (?, ?, ?, ?, ?, ?)',
+    'insert into job (id, brief, status, version, created_at, updated_at, sought) values (?, ?, ?, ?, ?, ?, ?)',
   )
   const draft = database.prepare('insert into draft values (?, ?, ?, ?)')
   const entry = database.prepare(
@@ -63,7 +63,7 @@ async function fill(): Promise<void> {
     const named = JSON.stringify({ ...brief, site: `House ${i}, Bench Town` })
     const at = 1_760_000_000_000 + i
     const status = i % 10 === 0 ? 'open' : 'closed'
-    job.run(`bench-job-${i}`, named, status, i + 1, at, at)
+    job.run(`bench-job-${i}`, named, status, i + 1, at, at, `House ${i}, Bench Town`)
     draft.run(`bench-job-${i}`, JSON.stringify(wiring), i + 1, at)
     const opened = JSON.stringify({ do: 'open', brief, status, wiring })
     entry.run(i + 1, `bench-open-${i}`, `bench-job-${i}`, 'A', 'bench-visit', at, opened, at)

@@ -23,6 +23,8 @@ export interface JobRow {
   status: 'open' | 'closed'
   /** Number of its last log entry. */
   version: number
+  /** Site and symptom, by which it is found. */
+  sought: string
   createdAt: Date
   updatedAt: Date
   /** In the bin since then; it is gone for good some time later. */
@@ -110,6 +112,7 @@ export const JobEntity = new EntitySchema<JobRow>({
     brief: { type: 'json' },
     status: { type: 'string' },
     version: { type: 'integer' },
+    sought: { type: 'text' },
     createdAt: { type: 'datetime' },
     updatedAt: { type: 'datetime' },
     deletedAt: { type: 'datetime', nullable: true },
@@ -204,3 +207,6 @@ export const entities = [
   TypeEntity,
   DeviceEntity,
 ]
+
+/** What a job is found by. */
+export const soughtOf = ({ site, symptom }: JobBrief): string => `${site}\n${symptom}`

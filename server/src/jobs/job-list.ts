@@ -37,14 +37,8 @@ export class JobListService {
     const where = [statuses[status]]
     const values: (string | number)[] = []
     if (find) {
-      const sought = `%${find.replace(/[\\%_]/g, '\\$&')}%`
-      const written = `%${JSON.stringify(find)
-        .slice(1, -1)
-        .replace(/[\\%_]/g, '\\$&')}%`
-      // First in the text as it stands, which is quick, and in the two fields only where it is found there.
-      where.push(`brief like ? escape '\\'`)
-      where.push(`(brief ->> 'site' like ? escape '\\' or brief ->> 'symptom' like ? escape '\\')`)
-      values.push(written, sought, sought)
+      where.push(`sought like ? escape '\\'`)
+      values.push(`%${find.replace(/[\\%_]/g, '\\$&')}%`)
     }
     if (after) {
       const from = /^(\d{1,16})\.([A-Za-z0-9-]{6,64})$/.exec(after)
@@ -56,7 +50,8 @@ export class JobListService {
     const rows = (await this.em.execute(
       `select id, version, status, created_at, updated_at, deleted_at, brief,
         (select count(*) from finding where finding.job = job.id) as findings
-      from job where ${where.join(' and ')} order by updated_at desc, id limit ?`,
+      from job where id in (select id from job where ${where.join(' and ')} order by updated_at desc, id limit ?)
+      order by updated_at desc, id`,
       [...values, most + 1],
     )) as unknown as Row[]
     const shown = rows.slice(0, most)

@@ -18,6 +18,7 @@ import {
   FindingEntity,
   JobEntity,
   RevisionEntity,
+  soughtOf,
   type EntryRow,
   type FindingRow,
   type JobRow,
@@ -99,6 +100,7 @@ export class JobService {
       this.em.create(JobEntity, {
         id: job,
         brief,
+        sought: soughtOf(brief),
         status,
         version: 0,
         createdAt: now,
@@ -124,7 +126,8 @@ export class JobService {
     Object.assign(row, { version: number, updatedAt: now })
     if (document) {
       const { brief, status, wiring } = document
-      if (!same(row.brief, brief) || row.status !== status) Object.assign(row, { brief, status })
+      if (!same(row.brief, brief) || row.status !== status)
+        Object.assign(row, { brief, status, sought: soughtOf(brief) })
       const draft = await this.em.findOneOrFail(DraftEntity, { job })
       if (!same(draft.installation, wiring))
         Object.assign(draft, { installation: wiring, version: number, updatedAt: now })
