@@ -164,6 +164,25 @@ describe('nobbet on the command line', () => {
   })
 })
 
+describe('check', () => {
+  it('stops at as many states as it is told to, and says that it has not seen all', async () => {
+    const few = JSON.parse((await nobbet('check', 'two-port-heating-hot-water', '--json', '--most', '20')).out)
+    expect([few.states.complete, few.states.states]).toEqual([false, expect.any(Number)])
+    expect(few.states.states).toBeLessThan(100)
+    expect((await nobbet('check', 'two-port-heating', '--most', 'all')).err[0]).toContain('is no number of states')
+  })
+
+  it('takes 150 thermostats that are joined to nothing for what they are', async () => {
+    const house = JSON.parse((await nobbet('examples', 'two-port-heating-hot-water')).out)
+    const stat = house.devices.find((d: { id: string }) => d.id === 'stat-1')
+    const more = Array.from({ length: 150 }, (_, i) => ({ ...stat, id: `extra-${i}` }))
+    writeFileSync(file, JSON.stringify({ ...house, devices: [...house.devices, ...more] }))
+    const { out } = await nobbet('check', file, '--json')
+    const alone = JSON.parse((await nobbet('check', 'two-port-heating-hot-water', '--json')).out)
+    expect(JSON.parse(out).states.states).toBe(alone.states.states)
+  }, 60_000)
+})
+
 describe('backup and restore', () => {
   const serve = (data: string) => start({ data, port: 0, host: '127.0.0.1', demo: true })
 

@@ -2,7 +2,7 @@ import { resolve } from 'node:path'
 import { Command, CommanderError } from 'commander'
 import {
   ActionError,
-  check,
+  checking,
   compile,
   cured,
   deviceTypeJsonSchema,
@@ -38,10 +38,13 @@ const crashCode = 70
 const ownData = resolve(import.meta.dirname ?? __dirname, '../../data')
 
 interface Output {
+  /** One line that takes the place of the one before; only where somebody is looking. */
+  progress?(line: string): void
   out(line: string): void
   err(line: string): void
 }
 const standard: Output = {
+  progress: process.stderr.isTTY ? (line) => void process.stderr.write(`\r${line}`) : undefined,
   out: (line) => process.stdout.write(`${line}\n`),
   err: (line) => process.stderr.write(`${line}\n`),
 }
@@ -72,11 +75,19 @@ interface WeekOptions {
   json: boolean
 }
 
-/** A run driven to its end at once. */
-function driven<T>(run: Generator<unknown, T>): T {
+interface CheckOptions {
+  plan?: string
+  faults: boolean
+  most: string
+  json: boolean
+}
+
+/** A run driven to its end at once, telling now and then how far it is. */
+function driven<P, T>(run: Generator<P, T>, tell?: (progress: P) => void): T {
   for (;;) {
     const { done, value } = run.next()
     if (done) return value as T
+    tell?.(value as P)
   }
 }
 
@@ -93,13 +104,20 @@ function rigOf(file: string, options: Doings): Rig {
  * Runs one command line. Returns the exit code: 0; 1 where a check has findings of the upper two severities; 2 for input that
  * cannot be used, with one line that says why; 70 where Nobbet itself has failed.
  */
-export async function main(args: readonly string[], { out, err }: Output = standard): Promise<number> {
+export async function main(args: readonly string[], { out, err, progress: say }: Output = standard): Promise<number> {
   const program = new Command('nobbet')
     .description('The answers of Nobbet for scripts. docs/cli.md has the grammar and the field names.')
     .exitOverride()
     .configureOutput({ writeOut: (s) => out(s.trimEnd()), writeErr: (s) => err(s.trimEnd()) })
   let code = 0
   const collect = (value: string, before: string[]) => [...before, value]
+
+  let told = 0
+  const progress = (states: number) => {
+    if (performance.now() - told < 500) return
+    told = performance.now()
+    say?.(`${states} states looked at`)
+  }
 
   const fileArgument = 'an installation (JSON), "-" for standard input, or the name of an example'
   /** A verb that looks at an installation on which faults were put in and actions done. */
@@ -144,10 +162,14 @@ export async function main(args: readonly string[], { out, err }: Output = stand
     .argument('<file>', fileArgument)
     .option('--plan <file>', 'the plan of this installation: what departs from it is named first')
     .option('--faults', 'the deeper run too: which single device faults end in danger', false)
+    .option('--most <states>', 'states to look at, at most; what was left out is said', '400000')
     .option('--json', 'JSON instead of text', false)
-    .action((file: string, { plan, faults, json }: { plan?: string; faults: boolean; json: boolean }) => {
+    .action((file: string, { plan, faults, most, json }: CheckOptions) => {
+      const states = Number(most)
+      if (!Number.isInteger(states) || states < 1)
+        throw new UsageError(`"${most}" is no number of states: it is a whole number from 1`)
       const circuit = compile(loadInstallation(file))
-      const checked = check(circuit)
+      const checked = driven(checking(circuit, states), progress)
       const planned = plan === undefined ? undefined : loadInstallation(plan)
       const findings = driven(cured(circuit, checked.findings, { plan: planned }))
       const result = { ...checked, findings }

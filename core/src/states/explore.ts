@@ -55,6 +55,10 @@ export interface ExploreOptions {
 
 const unsettled: Breach = { property: 'settles', demands: [], devices: [], terminals: [] }
 const defaultMost = 400_000
+/** Memory that states may take: what a browser's worker and a small server both have. */
+const mostBytes = 400e6
+/** What is kept of a state besides its text, measured: its place in the map, how it was come to, where it leads. */
+const bytesBeside = 400
 /** States between two pauses of the generator. */
 const stride = 500
 
@@ -67,8 +71,8 @@ const stride = 500
  * moves, one at a time, and once more on the way.
  */
 export function* explore(circuit: Circuit, options: ExploreOptions = {}): Generator<number, Exploration> {
-  const { most = defaultMost } = options
   const machine = new Machine(circuit, options.damage)
+  const most = Math.min(options.most ?? defaultMost, Math.floor(mostBytes / (machine.slots.length + bytesBeside)))
   const alike = options.together === false ? [] : alikeZones(circuit, options.damage)
   const sorts = sortersOf(machine, alike)
   const seen = new Map<string, number>()

@@ -2,6 +2,7 @@ import type { Condition, Control } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { ContactRef } from '../installation'
 import { senses, type Action } from '../simulation'
+import { sensorIsRead } from './read-by'
 
 /** One knob of an input: a choice with the values it is free between, or a sensor that may ask at any time. */
 export type Leaf =
@@ -59,7 +60,7 @@ export const inputOf = (circuit: Circuit, at: ContactRef): Input => ({
 
 const leafKey = (leaf: Leaf): string => (leaf.kind === 'sensor' ? `s${leaf.sensor}` : `c${leaf.control}`)
 
-/** Every free input of an installation: those of its demands first, then limits and sensors that no demand has. */
+/** Every free input of an installation: those of its demands first, then limits and sensors that no demand has and something reads. */
 export function inputsOf(circuit: Circuit): Input[] {
   const inputs: Input[] = []
   const seen = new Set<string>()
@@ -75,7 +76,7 @@ export function inputsOf(circuit: Circuit): Input[] {
     for (const at of [channel, thermostat]) if (at) add(at.device, leavesOfContact(circuit, at))
   circuit.sensors.forEach((part, sensor) => {
     const { device, throws, reads, setPoint } = part
-    if (used.has(`s${sensor}`)) return
+    if (used.has(`s${sensor}`) || !sensorIsRead(circuit, sensor)) return
     const { id } = circuit.devices[device].device
     const leaves: Leaf[] = [{ kind: 'sensor', sensor }]
     if (throws) {

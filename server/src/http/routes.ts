@@ -213,22 +213,24 @@ export function apiRouter(serving: Serving): Router {
         )
       const body = (ctx.request as { body?: unknown }).body
       if ('request' in endpoint && endpoint.request === nothingSchema) parsed(nothingSchema, body)
-      const answer = () =>
-        table[operation]({
-          jobs: new JobService(data.em(), now, {
+      const answer = () => {
+        const em = data.em()
+        return table[operation]({
+          jobs: new JobService(em, now, {
             lineage: data.lineage,
             ...(!caller.host && { device: caller.device.name }),
           }),
-          texts: new JobTexts(data.em(), data.lineage),
-          list: new JobListService(data.em()),
-          types: new TypeService(data.em(), now),
-          photos: new PhotoService(data.em(), now, photoRoom),
-          devices: new DeviceService(data.em(), now),
+          texts: new JobTexts(em, data.lineage),
+          list: new JobListService(em),
+          types: new TypeService(em, now),
+          photos: new PhotoService(em, now, photoRoom),
+          devices: new DeviceService(em, now),
           caller,
           id: (param) => parsed(clientIdSchema, ctx.params[param], param),
           ctx,
           body,
         })
+      }
       const written = async () => {
         // No writes onto damage.
         if (data.trouble === 'damaged') throw troubleProblem('damaged', data.folder)

@@ -65,11 +65,11 @@ export class JobListService {
 
   private async counts(): Promise<JobList['counts']> {
     const rows = (await this.em.execute(
-      'select deleted_at is not null as gone, status, count(*) as n from job group by 1, 2',
-    )) as unknown as { gone: number; status: string; n: number }[]
-    const of = (gone: number, status?: string) =>
-      rows.filter((r) => r.gone === gone && (!status || r.status === status)).reduce((sum, r) => sum + r.n, 0)
-    return { open: of(0, 'open'), closed: of(0, 'closed'), deleted: of(1) }
+      `select status, count(*) as n from job where deleted_at is null group by status
+      union all select 'deleted', count(*) from job where deleted_at is not null`,
+    )) as unknown as { status: string; n: number }[]
+    const of = (status: string) => rows.find((row) => row.status === status)?.n ?? 0
+    return { open: of('open'), closed: of('closed'), deleted: of('deleted') }
   }
 
   /** Takes out for good what has been in the bin long enough; how many jobs that were. */
