@@ -19,7 +19,6 @@ const lived = [
   'heat=semi/winter',
 ]
 const travelling = trace('programmer.heating=on', 'stat-1.set=21', 'wait=8s')
-const firing = trace('programmer.heating=on', 'stat-1.set=21', 'wait=30s')
 const stuck = trace('fault=zv-hw.end-switch.stuck-made', 'wait=60s')
 
 /** Logs the findings that lead to the demo's fault. */
@@ -65,12 +64,6 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
   { name: 'trace', path: travelling, viewport: desk },
   { name: 'trace-phone', path: travelling, viewport: phone },
   {
-    name: 'trace-firing',
-    path: firing,
-    viewport: desk,
-    before: (page) => page.evaluate(() => window.scrollTo(0, 330)),
-  },
-  {
     name: 'trace-why',
     path: stuck,
     viewport: desk,
@@ -84,10 +77,19 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
     viewport: desk,
   },
   { name: 'hunt', path: '/jobs/demo-quay-cottage/hunt', viewport: desk, before: hunted },
+  {
+    name: 'server',
+    path: '/server',
+    viewport: desk,
+    before: async (page) => {
+      await page.locator('button ::-p-text(Pair a device)').click()
+      await page.waitForSelector('.pairing img')
+    },
+  },
   { name: 'hunt-phone', path: '/jobs/demo-quay-cottage/hunt', viewport: phone },
 ]
 
-const stage = await openStage()
+const stage = await openStage({ host: '127.0.0.2' })
 for (const { name, path, viewport, before } of shots) {
   if (only && !name.startsWith(only)) continue
   const page = await stage.open(path, viewport)
