@@ -12,7 +12,7 @@ for (const folder of listed.stdout.split('\n')) {
   const { name, version, license, licenses } = JSON.parse(readFileSync(join(folder, 'package.json'), 'utf8'))
   if (!name || name.startsWith('@nobbet/') || relative(root, folder).startsWith('..')) continue
   // Built for one kind of machine each; their parent stands for them.
-  if (/[-\/](linux|darwin|win32|android|freebsd|openbsd|netbsd|sunos|aix|openharmony|wasm32)/.test(name)) continue
+  if (/[-/](linux|darwin|win32|android|freebsd|openbsd|netbsd|sunos|aix|openharmony|wasm32)/.test(name)) continue
   const told = license ?? licenses?.map((l) => l.type).join(' or ') ?? 'not said'
   packages.set(`${name} ${version}`, { name, version, licence: typeof told === 'string' ? told : told.type })
 }

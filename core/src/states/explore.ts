@@ -2,8 +2,10 @@ import type { Circuit } from '../circuit'
 import type { DamageState } from '../simulation'
 import { circuitKnown, circuitOpen, wanted } from '../trace'
 import { alikeZones, type Alike } from './alike'
+import { inputsApart } from './apart'
 import { inEveryZone } from './exchange'
 import type { Broken, Happening } from './happenings'
+import { inputsOf } from './inputs'
 import { Machine } from './machine'
 import {
   breachKey,
@@ -71,9 +73,62 @@ const stride = 500
  * moves, one at a time, and once more on the way.
  */
 export function* explore(circuit: Circuit, options: ExploreOptions = {}): Generator<number, Exploration> {
+  const groups = inputsApart(circuit, inputsOf(circuit))
+  if (groups.length < 2) return yield* exploreGroup(circuit, options)
+  const found: Exploration[] = []
+  let before = 0
+  for (const group of groups) {
+    const most = Math.max(1, (options.most ?? defaultMost) - before)
+    const run = exploreGroup(circuit, { ...options, most }, new Set(group))
+    let step = run.next()
+    for (; !step.done; step = run.next()) yield before + step.value
+    found.push(step.value)
+    before += step.value.states
+    if (options.until && step.value.broken.some(({ breach }) => options.until!(breach))) break
+  }
+  return summedUp(found, found.length === groups.length)
+}
+
+/** What was found of circuits that share nothing, as of one installation. */
+function summedUp(found: readonly Exploration[], all: boolean): Exploration {
+  const sum = (of: (e: Exploration) => number) => found.reduce((n, e) => n + of(e), 0)
+  const looked = new Map<PropertyId, number>()
+  for (const e of found) for (const [property, n] of e.looked) looked.set(property, (looked.get(property) ?? 0) + n)
+  const broken = new Map(found.flatMap((e) => e.broken).map((b) => [breachKey(b.breach), b]))
+  const rows = new Map<string, Settled>()
+  for (const row of found.flatMap((e) => e.table)) {
+    const key = `${row.wanted.join(' ')}|${row.beside.join(' ')}`
+    const known = rows.get(key)
+    const outcomes = new Map([...(known?.outcomes ?? []), ...row.outcomes].map((o) => [JSON.stringify(o), o]))
+    rows.set(key, { ...row, right: row.right && (known?.right ?? true), outcomes: [...outcomes.values()] })
+  }
+  return {
+    states: sum((e) => e.states),
+    settled: sum((e) => e.settled),
+    complete: all && found.every((e) => e.complete),
+    broken: [...broken.values()],
+    looked,
+    table: [...rows.values()],
+    alike: found[0].alike,
+    inputs: found[0].inputs,
+  }
+}
+
+/** As {@link explore}; where `only` is given, with just these inputs free and the others at rest. */
+function* exploreGroup(
+  circuit: Circuit,
+  options: ExploreOptions,
+  only?: ReadonlySet<number>,
+): Generator<number, Exploration> {
   const machine = new Machine(circuit, options.damage)
   const most = Math.min(options.most ?? defaultMost, Math.floor(mostBytes / (machine.slots.length + bytesBeside)))
-  const alike = options.together === false ? [] : alikeZones(circuit, options.damage)
+  // Zones of two circuits that are alike are not exchanged while one of them rests.
+  const resting = new Set(
+    machine.inputs.flatMap(({ device }, i) => (only && !only.has(i) ? [circuit.deviceIndex.get(device)!] : [])),
+  )
+  const alike = (options.together === false ? [] : alikeZones(circuit, options.damage)).filter(
+    ({ devices }) => !devices.flat().some((device) => resting.has(device)),
+  )
   const sorts = sortersOf(machine, alike)
   const seen = new Map<string, number>()
   const states: string[] = []
@@ -174,11 +229,13 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
     } else if (machine.changed) continue
     machine.load(state)
     const asks = machine.inputs.map((_, i) => machine.asks(i))
-    for (let input = 0; input < asks.length; input++)
+    for (let input = 0; input < asks.length; input++) {
+      if (only && !only.has(input)) continue
       step({ what: 'input', input, asks: !asks[input], midTravel: moving }, () => {
         machine.change(input)
         machine.changed = moving
       })
+    }
   }
   const complete = at >= states.length
   const round = roundIn(onward)
