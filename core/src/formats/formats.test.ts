@@ -126,6 +126,22 @@ describe('formats', () => {
     expect(svg.match(/width="22" height="10"/g)).toHaveLength(landed.length)
   })
 
+  it('write no cell that a spreadsheet would run, and read back just what was there', () => {
+    const start = fc.constantFrom('=', '+', '-', '@', "'=", "''+", "'", '')
+    fc.assert(
+      fc.property(start, fc.string({ minLength: 1, maxLength: 12 }), (first, rest) => {
+        const doc = installationOf('two-port-heating')
+        const label = `${first}${rest}`.trim() || 'x'
+        doc.cables[0].label = label
+        const csv = conductorsCsv(doc)
+        expect(csv).not.toMatch(/(^|,)"?[=+@-]/m)
+        const { changes } = conductorsFromCsv(doc, csv)
+        const put = changes.find((c) => c.do === 'put' && c.in === 'cables')
+        expect(put).toMatchObject({ value: { label } })
+      }),
+    )
+  })
+
   it('publish the schema that is in force', () => {
     const published = JSON.parse(readFileSync('docs/formats/installation.schema.json', 'utf8'))
     expect(published).toEqual(JSON.parse(JSON.stringify(installationJsonSchema())))

@@ -132,6 +132,19 @@ describe.each(examples.map((e) => e.id))('%s against ngspice, every terminal wit
 })
 
 describe('a netlist', () => {
+  it.each(['*ng_script', '.control', '*#shell id', 'House\n.control\nshell id\n.endc'])(
+    'has no line that a simulator runs as a command, whatever a thing is called: %j',
+    (name) => {
+      const doc = installationOf('two-port-heating')
+      doc.name = name
+      for (const list of [doc.devices, doc.wiringCentres]) for (const one of list) one.name = name
+      for (const cable of doc.cables) cable.label = name
+      const lines = netlist(new Rig(compile(doc)).simulation).text.split('\n')
+      expect(lines[0]).toMatch(/^Nobbet: /)
+      expect(lines.filter((line) => /^(\.control|\*#|\*ng_script|shell)/.test(line))).toEqual([])
+    },
+  )
+
   it('names one resistor for every conductor, link and closed contact, and none for what is open', () => {
     const doc = installationOf('two-port-heating')
     const rig = Rig.after(compile(doc), [{ do: 'fault', fault: 'zv-1-lead.brown.open' }])

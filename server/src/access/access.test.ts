@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { request } from 'node:http'
+import { request as secureRequest } from 'node:https'
 import { join } from 'node:path'
 import { logged, opening, openStage, type Stage } from '../../testing'
 
@@ -90,6 +91,29 @@ describe('from the network', () => {
     expect(securityLog()).toMatch(/"event":"paired"/)
     expect(securityLog()).not.toMatch(/Secret|Lodge|Van phone/)
   })
+})
+
+it('speaks over a key and certificate of one’s own, and says what is wrong with them', async () => {
+  const pem = (name: string) => join(__dirname, '../../testing/tls', `${name}.pem`)
+  const tls = { key: pem('key'), cert: pem('cert') }
+  const own = await openStage({ host: '127.0.0.2', tls })
+  const [address] = own.addresses()
+  expect(address).toMatch(/^https:/)
+  const page = await new Promise<string>((done, failed) =>
+    secureRequest(address, { ca: readFileSync(tls.cert) }, (answer) => {
+      let text = ''
+      answer.on('data', (chunk) => (text += chunk))
+      answer.on('end', () => done(text))
+    })
+      .once('error', failed)
+      .end(),
+  )
+  expect(page).toContain('Pair this device')
+  expect((await own.call('GET', '/api/server')).body.encrypted).toBe(true)
+  await own.close()
+  const wrong = (files: typeof tls) => openStage({ host: '127.0.0.2', tls: files })
+  await expect(wrong({ key: pem('none'), cert: tls.cert })).rejects.toThrow(/cannot read the key .*none\.pem/)
+  await expect(wrong({ key: tls.cert, cert: tls.cert })).rejects.toThrow('both must be PEM, and belong together')
 })
 
 it('is not open to the network at all unless that was asked for', async () => {

@@ -117,7 +117,7 @@ describe('the data', () => {
     for (let i = 0; i < 2; i++) {
       const connection = await client.acquireConnection()
       const read = (pragma: string) => Object.values(connection.prepare(`pragma ${pragma}`).all()[0] as object)[0]
-      expect(['journal_mode', 'synchronous', 'foreign_keys', 'busy_timeout'].map(read)).toEqual(['wal', 2, 1, 5000])
+      expect(['journal_mode', 'synchronous', 'foreign_keys', 'busy_timeout'].map(read)).toEqual(['wal', 2, 1, 800])
       // The pool throws it away and makes another one.
       connection.__knex__disposed = new Error('thrown away')
       await client.releaseConnection(connection)

@@ -154,6 +154,13 @@ describe('the border', () => {
       expect([field.length > 0, reason.length > 0]).toEqual([true, true])
   })
 
+  it('hangs up on one who sends too much', async () => {
+    const answer = await call('PUT', log, { entries: 'x'.repeat(6_000_000) }).catch(() => undefined)
+    // Told and hung up on; whether the telling is still read is the sender's affair.
+    if (answer) expect([answer.status, answer.headers.get('connection')]).toEqual([413, 'close'])
+    expect((await call('GET', '/api/health')).status).toBe(200)
+  })
+
   it('tells a hundred of very many problems', async () => {
     const entries = Array.from({ length: 100 }, () => ({ id: 1, author: 2, visit: 3, at: 4, entry: 5 }))
     const { body } = await call('PUT', log, { after: 0, entries })
