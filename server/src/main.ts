@@ -17,6 +17,10 @@ try {
     data: resolve(process.env.NOBBET_DATA ?? `${root}/data`),
     port,
     host: process.env.NOBBET_HOST ?? '127.0.0.1',
+    names: (process.env.NOBBET_NAMES ?? '')
+      .split(',')
+      .map((name) => name.trim())
+      .filter(Boolean),
     ...(key && cert && { tls: { key, cert } }),
     photoMb,
     web: `${root}/web/dist`,

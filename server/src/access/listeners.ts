@@ -18,6 +18,8 @@ export interface NetworkOptions {
   /** The loopback, an address of this machine, or one that stands for all of them. */
   host: string
   port: number
+  /** Names by which it is known in the network, besides its addresses and the machine’s own name. */
+  names?: readonly string[]
   /** Files of one's own key and certificate, for what goes over the network. */
   tls?: { key: string; cert: string }
 }
@@ -67,7 +69,7 @@ export async function listen(handle: RequestListener, options: NetworkOptions): 
     servers.push(first)
     await taken(first, port, local)
     const { port: got } = first.address() as AddressInfo
-    const names = [...outside.map(inAddress), hostname(), `${hostname()}.local`]
+    const names = [...outside.map(inAddress), hostname(), `${hostname()}.local`, ...(options.names ?? [])]
     for (const address of outside) {
       const handler = by({ local: false, encrypted: tls !== undefined, names })
       const server = steady(tls ? secure(tls, handler) : createServer(handler))

@@ -224,6 +224,27 @@ describe('a network that fails', () => {
     expect(briefOf(store)).toEqual(server.state!.document.brief)
   })
 
+  it('whose data were brought back, and whose numbers have gone on since: what it has is shown', async () => {
+    const server = new FakeServer(job, documentOf())
+    const store = await browser(server).open()
+    const other = await browser(server).open()
+    await symptom(store, 'tepid')
+    await pass(2000)
+    // A backup from before that; the numbers count on from where they were.
+    const { length } = server.log
+    server.log = server.log.slice(0, length - 1)
+    server.lineage = 'second'
+    store.wake()
+    await pass(2000)
+    expect(briefOf(store).symptom).toBe('cold')
+    await earlier(other, 'valve')
+    await pass(3000)
+    store.wake()
+    await pass(3000)
+    expect(briefOf(store)).toMatchObject({ symptom: 'cold', earlier: 'valve' })
+    expect(briefOf(store)).toEqual(server.state!.document.brief)
+  })
+
   it('never takes away what is shown: it stays, with the time at which it was told', async () => {
     const { store, server } = await broken('away', 2000)
     await store.catchUp()
