@@ -1,4 +1,5 @@
 import { request } from 'node:http'
+import { brotliDecompressSync, gunzipSync } from 'node:zlib'
 import fc from 'fast-check'
 import { endpoints, firstWiring, problemSchema, type Entry, type LogEntry, type Operation } from '@nobbet/contract'
 import { deviceTypes, examples, ownValve, planBriefSchema } from '@nobbet/core'
@@ -156,6 +157,9 @@ interface Got {
   ms: number
 }
 
+const unpacked = (bytes: Buffer, how: string | undefined): Buffer =>
+  how === 'br' ? brotliDecompressSync(bytes) : how === 'gzip' ? gunzipSync(bytes) : bytes
+
 function send(base: string, { operation, path, headers, body }: Sent): Promise<Got> {
   const { hostname, port } = new URL(base)
   const before = performance.now()
@@ -170,7 +174,7 @@ function send(base: string, { operation, path, headers, body }: Sent): Promise<G
           done({
             status: answer.statusCode!,
             type: answer.headers['content-type'] ?? '',
-            text: Buffer.concat(parts).toString(),
+            text: unpacked(Buffer.concat(parts), answer.headers['content-encoding']).toString(),
             ms: performance.now() - before,
           }),
         )
