@@ -17,7 +17,8 @@ export class ChangeError extends Error {
 export const applied = <T>(shape: Shape, doc: T, changes: readonly FieldChange[]): T =>
   changes.reduce((at, change) => {
     const { value, missing } = valueAt(shape, at, change.path)
-    if (missing || !fits(change, value)) throw new ChangeError(change, value)
+    const noList = change.do !== 'set' && value !== undefined && !Array.isArray(value)
+    if (missing || noList || !fits(change, value)) throw new ChangeError(change, value)
     return put(shape, at, change)
   }, doc)
 

@@ -42,6 +42,9 @@ export function valueAt(shape: Shape, doc: unknown, path: readonly string[]): { 
   let at = { shape, node: doc }
   for (const [i, key] of path.entries()) {
     const within = at.shape
+    // A way into something that has no inside: nothing stands there, whoever thinks so.
+    if (within === 'whole' || (within === 'tuple' && !Array.isArray(at.node)))
+      return { value: undefined, missing: path.slice(0, i + 1) }
     at = step(within, at.node, key)
     const inList = typeof within === 'object' && 'list' in within
     if (inList && at.node === undefined && i < path.length - 1)

@@ -170,6 +170,17 @@ describe('what the server says of a job', () => {
   }, 60_000)
 })
 
+it.each([
+  ['into a text', { do: 'set' as const, path: ['brief', 'site', 'first', 'letter'], now: 'x' }],
+  ['into a list that is none', { do: 'add' as const, path: ['brief', 'site'], value: { id: 'x' }, after: null }],
+])('a change that leads %s is told to be amiss, and changes nothing', async (_, change) => {
+  const job = `job-astray-${change.do}`
+  await stage.record(job, [opening('Astray House')])
+  const refused = await stage.record(job, [logged({ do: 'edit', label: 'Astray', changes: [change] })])
+  expect([refused.status, refused.body.errors[0].field]).toEqual([412, change.path.join('.')])
+  expect((await read(job)).document.brief.site).toBe('Astray House')
+})
+
 describe('a job from before there was a log', () => {
   it('gets one from what its rows say, once, and stays what it was', async () => {
     await stage.record('job-old-1', [
