@@ -78,8 +78,13 @@ export async function start(options: StartOptions): Promise<Running> {
     const opened = data
     const upkeep = async () => {
       if (opened.trouble === 'damaged') return
-      await backups.daily()
-      await new JobListService(opened.em()).empty(now()).catch((error: unknown) => opened.note(error))
+      try {
+        await backups.daily()
+        await new JobListService(opened.em()).empty(now())
+      } catch (error) {
+        // Told with the next request; an hour later it is tried again.
+        opened.note(error)
+      }
     }
     let keeping = upkeep()
     const hourly = setInterval(() => (keeping = upkeep()), hourMs)

@@ -76,6 +76,17 @@ describe('from the network', () => {
     expect((await stage.call('GET', '/api/devices')).body).toEqual([])
   })
 
+  it('a device that was shut out stays out when a backup from before is brought back', async () => {
+    const paired = await pair(await code(), 'Lost phone')
+    const mine = { cookie: cookieOf(paired) }
+    await stage.call('PUT', '/api/backups/with-phone', {})
+    const [device] = (await stage.call('GET', '/api/devices')).body
+    await stage.call('DELETE', `/api/devices/${device.id}`)
+    expect((await stage.call('PUT', '/api/backups/with-phone/restored', {})).status).toBe(200)
+    expect((await knock('GET', '/api/jobs', mine)).status).toBe(401)
+    expect((await stage.call('GET', '/api/devices')).body).toEqual([])
+  })
+
   it('a code is no good after five mistakes, and nobody tries for ever', async () => {
     const shown = await code()
     for (let i = 0; i < 5; i++) expect((await pair('AAAAAAAA')).status).toBe(403)

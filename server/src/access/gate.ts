@@ -1,6 +1,7 @@
 import { pairRequestSchema, type PairedDevice } from '@nobbet/contract'
 import type { Context, Next } from 'koa'
 import type { Data } from '../data/data'
+import { isApi } from '../http/is-api'
 import { ApiProblem } from '../http/problem'
 import { DeviceService } from './devices'
 import { listenerOf } from './listeners'
@@ -69,7 +70,7 @@ async function stranger(ctx: Context, door: Door, address: string): Promise<void
   ctx.set('Cache-Control', 'no-store')
   if (ctx.path === '/pair' && ctx.method === 'POST') return pair(ctx, door, address)
   door.log.writeOnce('stranger-refused', address)
-  if (ctx.method !== 'GET' || /^\/api(\/|$)/i.test(ctx.path))
+  if (ctx.method !== 'GET' || isApi(ctx.path))
     throw new ApiProblem(
       401,
       'This device is not paired',

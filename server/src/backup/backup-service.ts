@@ -6,6 +6,7 @@ import type { BackupList, Restored } from '@nobbet/contract'
 import type { Context } from 'koa'
 import type { Data } from '../data/data'
 import { backupFolder, backupsIn, databaseFile, makeFolder } from '../data/folder'
+import { InTurn } from '../data/in-turn'
 import { notFound } from '../http/problem'
 import { backUp, BackupError, backUpDaily, backupFile, putBack, soundContent } from './backups'
 import { checkDatabase } from './file-work'
@@ -13,7 +14,7 @@ import { checkDatabase } from './file-work'
 /** Backups of the data that are being served. Long work is done one at a time. */
 export class BackupService {
   private problem: string | undefined
-  private working: Promise<unknown> = Promise.resolve()
+  private readonly turn = new InTurn()
 
   constructor(
     private readonly data: Data,
@@ -26,7 +27,7 @@ export class BackupService {
   }
 
   make(name: string): Promise<Content> {
-    return this.alone(async () => {
+    return this.turn.run(async () => {
       makeFolder(backupFolder(this.data.folder))
       return told(await backUp(this.data.folder, this.file(name)))
     })
@@ -58,7 +59,7 @@ export class BackupService {
 
   /** Takes a backup from elsewhere; one that is not sound leaves no trace. */
   takeIn(name: string, from: IncomingMessage): Promise<Content> {
-    return this.alone(async () => {
+    return this.turn.run(async () => {
       makeFolder(backupFolder(this.data.folder))
       const file = this.file(name)
       if (existsSync(file)) throw new BackupError('There is a backup of that name already: choose another')
@@ -76,7 +77,7 @@ export class BackupService {
 
   /** Puts a backup in the place of everything. It is read from end to end first; what was there is kept. */
   restore(name: string, now: Date): Promise<Restored> {
-    return this.alone(async () => {
+    return this.turn.run(async () => {
       const file = this.file(name)
       if (!existsSync(file)) throw notFound('backup')
       const content = told(await soundContent(file))
@@ -92,7 +93,7 @@ export class BackupService {
 
   /** Today's, where there is none yet. That it could not be made is told with the list. */
   async daily(): Promise<void> {
-    await this.alone(async () => {
+    await this.turn.run(async () => {
       try {
         await backUpDaily(this.data.folder, this.now())
         this.problem = undefined
@@ -105,12 +106,6 @@ export class BackupService {
 
   private file(name: string): string {
     return backupFile(this.data.folder, name)
-  }
-
-  private alone<T>(work: () => Promise<T>): Promise<T> {
-    const mine = this.working.then(work, work)
-    this.working = mine.catch(() => undefined)
-    return mine
   }
 }
 

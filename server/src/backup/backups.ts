@@ -89,6 +89,7 @@ export function putBack(folder: string, from: string, now: Date): { kept: string
   copyFileSync(from, coming)
   chmodSync(coming, 0o600)
   raiseNumbers(coming, file)
+  keepDevices(coming, file)
   syncFile(coming)
   const kept = setAside(folder, 'before-restore', now)
   renameSync(coming, file)
@@ -126,6 +127,41 @@ function raiseNumbers(coming: string, present: string): void {
     database.close()
   }
 }
+/**
+ * Who may come in is the host's affair and not the data's: a device that was shut out since the backup stays out. Where the present
+ * devices cannot be read, none is let in; each is paired anew.
+ */
+function keepDevices(coming: string, present: string): void {
+  const database = new Database(coming)
+  try {
+    const tables = "select name from sqlite_schema where type = 'table' and name = 'device'"
+    if (database.prepare(tables).all().length === 0) return
+    database.exec('delete from device')
+    for (const row of devicesIn(present))
+      database
+        .prepare('insert into device (id, name, paired_at, seen_at, revoked_at) values (?, ?, ?, ?, ?)')
+        .run(...row)
+  } finally {
+    database.close()
+  }
+}
+function devicesIn(file: string): unknown[][] {
+  if (!existsSync(file) || statSync(file).size === 0) return []
+  let database: Database.Database | undefined
+  try {
+    database = new Database(file)
+    const rows = database.prepare('select id, name, paired_at, seen_at, revoked_at from device').all() as Record<
+      string,
+      unknown
+    >[]
+    return rows.map((r) => [r.id, r.name, r.paired_at, r.seen_at, r.revoked_at])
+  } catch {
+    return []
+  } finally {
+    database?.close()
+  }
+}
+
 function raiseType(database: Database.Database, id: string, version: number): void {
   const [stands] = database.prepare('select version from own_type where id = ?').all(id) as { version: number }[]
   if (stands && stands.version <= version)

@@ -14,6 +14,7 @@ import type { z } from 'zod'
 import { DeviceService } from '../access/devices'
 import { callerOf, type Caller, type Door } from '../access/gate'
 import type { BackupService } from '../backup/backup-service'
+import { InTurn } from '../data/in-turn'
 import { JobListService } from '../jobs/job-list'
 import { JobService } from '../jobs/job-service'
 import { JobTexts } from '../jobs/job-texts'
@@ -83,14 +84,6 @@ const answered = Symbol('answered')
 const versioned = (ctx: RouterContext, answer: { version: number }) => {
   ctx.set('ETag', etag(answer.version))
   return answer
-}
-
-/** Writes are taken in one after the other: each finds what the one before has made of things. */
-let last: Promise<unknown> = Promise.resolve()
-function oneByOne<T>(write: () => Promise<T>): Promise<T> {
-  const mine = last.then(write, write)
-  last = mine.catch(() => undefined)
-  return mine
 }
 
 function handlers(serving: Serving): Record<Operation, Handler> {
@@ -198,6 +191,7 @@ const besideData = new Set<Operation>(['startPairing', 'stopPairing', 'makeBacku
 export function apiRouter(serving: Serving): Router {
   const { data, now, photoRoom } = serving
   const router = new Router()
+  const writes = new InTurn()
   const table = handlers(serving)
   for (const [name, endpoint] of Object.entries(endpoints)) {
     const operation = name as Operation
@@ -240,7 +234,7 @@ export function apiRouter(serving: Serving): Router {
       }
       const beside = besideData.has(operation)
       const alone = operation === 'restoreBackup' || !(reads || beside)
-      const done = await (alone ? oneByOne(beside ? answer : written) : answer())
+      const done = await (alone ? writes.run(beside ? answer : written) : answer())
       if (done === answered) return
       if (done === undefined) ctx.status = 204
       else {
