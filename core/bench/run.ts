@@ -1,5 +1,6 @@
 import { Bench } from 'tinybench'
-import { demandActions, staticFindings } from '../src/checks'
+import { staticFindings } from '../src/checks'
+import { demandActions } from '../src/inputs'
 import { compile, Electrics, emptyNets, Equations, mergeNets, potentials } from '../src/circuit'
 import { diagnose, type LoggedFinding } from '../src/diagnosis'
 import { examples } from '../src/examples'

@@ -3,7 +3,7 @@ import type { Circuit } from '../circuit'
 import { examples } from '../examples'
 import { Simulation } from '../simulation'
 import { demandStates } from '../trace'
-import { demandActions, subsets } from '.'
+import { demandActions, subsets } from '../inputs'
 
 /**
  * What each scheme does for every combination of demands once it has settled, written down from how the parts behave and

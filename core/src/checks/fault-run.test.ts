@@ -2,7 +2,7 @@ import { circuitOf, installationOf, loosenCore } from '../../testing'
 import { compile, type Circuit } from '../circuit'
 import { examples } from '../examples'
 import { faultsOf, type Fault } from '../hypotheses'
-import { inflict, noDamage } from '../simulation'
+import { flagsOf, noDefects } from '../simulation'
 import { alikeZones, breachKey, explored } from '../states'
 import { faultRun, type FaultEnd, type FaultRunOptions } from './fault-run'
 
@@ -71,19 +71,15 @@ describe('with one fault each', () => {
 
   it('takes a zone with something broken in it for unlike one that is whole', () => {
     const circuit = circuitOf('two-port-two-heating')
-    const damage = noDamage(circuit)
-    const fault = faultsOf(circuit).find((f) => f.name === 'zv-2.motor.open')!
-    for (const part of fault.damage) inflict(damage, part, true)
-    expect(alikeZones(circuit, noDamage(circuit))).toHaveLength(1)
-    expect(alikeZones(circuit, damage)).toEqual([])
+    const { defects } = faultsOf(circuit).find((f) => f.name === 'zv-2.motor.open')!
+    expect(alikeZones(circuit, noDefects(circuit))).toHaveLength(1)
+    expect(alikeZones(circuit, flagsOf(circuit, defects))).toEqual([])
   })
 
   it('looks at a contact that makes at times only as one that makes and as one that misses', () => {
     const circuit = circuitOf('two-port-heating')
-    const damage = noDamage(circuit)
-    for (const part of faultsOf(circuit).find((f) => f.name === 'zv-1.end-switch.makes-sometimes')!.damage)
-      inflict(damage, part, true)
-    const { table, broken } = explored(circuit, { damage })
+    const { defects } = faultsOf(circuit).find((f) => f.name === 'zv-1.end-switch.makes-sometimes')!
+    const { table, broken } = explored(circuit, { flags: flagsOf(circuit, defects) })
     const calls = table.find((row) => row.wanted.length === 1)!.outcomes.map((o) => o.calls.join())
     expect([...new Set(calls)].sort()).toEqual(['', 'boiler.SL'])
     expect(broken.map((b) => b.breach.property)).toEqual(['demand-served'])

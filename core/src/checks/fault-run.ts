@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import { faultsOf, type Fault } from '../hypotheses'
-import { inflict, noDamage } from '../simulation'
+import { flagsOf } from '../simulation'
 import { breachKey, explore, type Breach } from '../states'
 import { severityOf } from './all-states'
 
@@ -45,10 +45,9 @@ export function* faultRun(
   const known = new Set(whole.broken.map((b) => breachKey(b.breach)))
   const ends: FaultEnd[] = []
   for (const fault of faults) {
-    const damage = noDamage(circuit)
-    for (const part of fault.damage) inflict(damage, part, true)
+    const flags = flagsOf(circuit, fault.defects)
     const isNew = (breach: Breach) => isDanger(circuit, breach) && !known.has(breachKey(breach))
-    const run = explore(circuit, { most, damage, together, until: isNew })
+    const run = explore(circuit, { most, flags, together, until: isNew })
     const found = yield* paced(run, () => ({ done: ends.length, of: faults.length }))
     const danger = found.broken.find((b) => isNew(b.breach))?.breach
     const { name, label, remedy } = fault

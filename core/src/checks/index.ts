@@ -1,6 +1,5 @@
 export * from './all-states'
 export * from './check'
-export * from './demand-actions'
 export * from './finding'
 export * from './gaps'
 export { staticFindings } from './rules'

@@ -48,7 +48,7 @@ export class Study {
   }
 
   judge(alteration: Alteration): Judged {
-    const circuit = compile(edited(this.circuit.installation, alteration.command).doc)
+    const circuit = compile(edited(this.circuit.installation, alteration.command).doc, this.circuit)
     if (alteration.kind !== 'setting' && joinsText(circuit) === this.joins)
       return { alteration, fate: 'same-joins', by: [] }
     const fresh = staticFindings(circuit).filter((f) => f.severity !== 'advice' && !this.rules.has(findingKey(f)))

@@ -228,8 +228,6 @@ export interface Circuit {
   atoms: Atom[]
   atomIndex: Map<string, number>
   edges: Edge[]
-  /** Edges at each atom. */
-  edgesAt: number[][]
   devices: CompiledDevice[]
   deviceIndex: Map<string, number>
   contacts: ContactThrow[]
@@ -250,6 +248,22 @@ export interface Circuit {
   water: WaterCircuit
   /** Owner and initial value of each control, in vector order. */
   controls: { device: number; id: string; initial: string | number }[]
+}
+
+const edgesByAtom = new WeakMap<Circuit['edges'], number[][]>()
+
+/** The edges at an atom, by their numbers, in order. */
+export function edgesAt({ atoms, edges }: Circuit, atom: number): readonly number[] {
+  let at = edgesByAtom.get(edges)
+  if (!at) {
+    at = atoms.map(() => [])
+    for (let i = 0; i < edges.length; i++) {
+      at[edges[i].a].push(i)
+      if (edges[i].b !== edges[i].a) at[edges[i].b].push(i)
+    }
+    edgesByAtom.set(edges, at)
+  }
+  return at[atom]
 }
 
 /** The other end of an edge. */

@@ -1,5 +1,5 @@
 import { assumedLengthM } from './capacitance'
-import type { Circuit, Edge } from './circuit'
+import { edgesAt, type Circuit, type Edge } from './circuit'
 import type { Electrics, Phasor } from './electrics'
 import { LinearSystem } from './linear-system'
 import { conducts, EARTH, LINE, NEUTRAL } from './nets'
@@ -63,7 +63,7 @@ function wiringOf(electrics: Electrics, free: readonly number[]) {
   const { circuit, state } = electrics
   const row = new Map(free.map((atom, i) => [atom, i]))
   const system = new LinearSystem(free.length)
-  const edges = [...new Set(free.flatMap((atom) => circuit.edgesAt[atom]))].filter((e) => {
+  const edges = [...new Set(free.flatMap((atom) => edgesAt(circuit, atom)))].filter((e) => {
     const { a, b } = circuit.edges[e]
     return a !== b && conducts(circuit, state, e)
   })

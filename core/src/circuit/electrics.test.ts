@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { circuitOf, installationOf, rigAfter, wired } from '../../testing'
-import { demandActions } from '../checks'
+import { demandActions } from '../inputs'
 import { examples } from '../examples'
 import { Rig } from '../hypotheses'
 import { measure, terminalVolts, voltsBetween } from '../instruments'
 import type { Colour, Installation } from '../installation'
 import { Simulation } from '../simulation'
-import { compile, currentsWithin, Electrics, leakConductance, magnitude, type Circuit } from '.'
+import { compile, currentsWithin, edgesAt, Electrics, leakConductance, magnitude, type Circuit } from '.'
 
 /** The cases worked by hand in docs/model.md. */
 describe('worked by hand', () => {
@@ -67,7 +67,7 @@ describe('worked by hand', () => {
     const circuit = compile(doc)
     const edge = circuit.edges.findIndex((e) => e.kind === 'core' && e.core.id === 'black')
     const sim = new Simulation(circuit)
-    sim.apply('break', [{ part: 'edge', index: edge }], true)
+    sim.putIn('break', [{ part: 'edge', index: edge }])
     const atom = circuit.atomIndex.get('run.black.1')!
     // Half the capacitance: the same open volts, twice the impedance.
     expect(sim.electrics.impedance(sim.electrics.nets.netOf[atom]).im).toBeCloseTo(-1_591_549, -3)
@@ -188,7 +188,7 @@ describe('in every state', () => {
         let [givenRe, givenIm] = [0, 0]
         for (const { line } of circuit.sources) {
           const currents = currentsWithin(electrics, nets.netOf[line])
-          for (const edge of circuit.edgesAt[line]) {
+          for (const edge of edgesAt(circuit, line)) {
             const { re, im } = currents.get(edge)!
             givenRe += circuit.installation.supply.volts * re
             givenIm -= circuit.installation.supply.volts * im

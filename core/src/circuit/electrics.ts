@@ -27,7 +27,6 @@ export class Electrics {
   readonly loadVolts: Float64Array
   /** Mean volts across each load: what holds a rotor. */
   readonly loadMeans: Float64Array
-  private readonly equations: Equations
   private readonly re: Float64Array
   private readonly im: Float64Array
   private readonly impedances = new Map<number, Complex>()
@@ -53,7 +52,6 @@ export class Electrics {
       equations.solve(equations.re, equations.im)
     }
     this.network = network
-    this.equations = equations
     this.re = equations.re
     this.im = equations.im
     this.halfWave = driven.length > 0 ? halfWave(network, ports, this.re, this.im) : undefined
@@ -101,7 +99,7 @@ export class Electrics {
       const xi = new Float64Array(this.re.length)
       if (i >= 0) xr[i] += 1
       if (j >= 0) xr[j] -= 1
-      this.equations.solve(xr, xi)
+      factorsOf(this.network).solve(xr, xi)
       found.re = (i >= 0 ? xr[i] : 0) - (j >= 0 ? xr[j] : 0)
       found.im = (i >= 0 ? xi[i] : 0) - (j >= 0 ? xi[j] : 0)
     }
@@ -206,6 +204,17 @@ export class Electrics {
   }
 }
 
+let lastFactored: { network: Network; equations: Equations } | undefined
+
+/**
+ * The factored equations of a network. Only the last are kept: a state is asked for many impedances one after the other, and
+ * factors kept for every state would take most of the memory there is.
+ */
+function factorsOf(network: Network): Equations {
+  if (lastFactored?.network !== network) lastFactored = { network, equations: new Equations(network, 1) }
+  return lastFactored.equations
+}
+
 /**
  * A motor whose rotor half-waves hold gets a direct current: its core saturates, and what is left of its winding is its DC
  * resistance. Measured on one valve of the common kind: 7 W driving, about 3 W held behind 6.75 kΩ, which a winding that kept its
@@ -258,45 +267,3 @@ function shortedAsResistors(circuit: Circuit, state: CircuitState): Circuit {
   )
   return { ...circuit, branches: [...circuit.branches, ...resistors] }
 }
-
-interface Cache {
-  known: Map<string, Electrics>
-  bytes: number
-}
-const caches = new WeakMap<Circuit, Cache>()
-/** Bytes of answers remembered for one circuit before all are forgotten. */
-const rememberedBytes = 128 * 2 ** 20
-
-/** About what an answer holds: its complex system of equations, and what stands by atoms. */
-const bytesOf = ({ network: { unknown, row } }: Electrics): number => 16 * unknown.length ** 2 + 24 * row.length + 2000
-
-/**
- * The electrical answer for a state, remembered for as long as the circuit lives. `key` must say everything that is in
- * the state; the state itself is copied, since simulations write into theirs.
- */
-export function electricsOf(circuit: Circuit, state: CircuitState, key: string): Electrics {
-  let cache = caches.get(circuit)
-  if (!cache) caches.set(circuit, (cache = { known: new Map(), bytes: 0 }))
-  let found = cache.known.get(key)
-  if (!found) {
-    found = new Electrics(circuit, copyState(state))
-    if (cache.bytes > rememberedBytes) {
-      cache.known.clear()
-      cache.bytes = 0
-    }
-    cache.known.set(key, found)
-    cache.bytes += bytesOf(found)
-  }
-  return found
-}
-
-const copyState = (state: CircuitState): CircuitState => ({
-  closed: state.closed.slice(),
-  blown: state.blown.slice(),
-  broken: state.broken.slice(),
-  openLoads: state.openLoads.slice(),
-  openTransformers: state.openTransformers.slice(),
-  failedInsulation: state.failedInsulation.slice(),
-  openDiodes: state.openDiodes.slice(),
-  shortedDiodes: state.shortedDiodes.slice(),
-})

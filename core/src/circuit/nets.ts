@@ -1,4 +1,4 @@
-import { across, type Circuit } from './circuit'
+import { across, edgesAt, type Circuit } from './circuit'
 
 /** What stands open or shut just now: the part of the state that decides which atoms are joined. */
 export interface Joins {
@@ -129,7 +129,7 @@ export function conductingPath(
       }
       return path.reverse()
     }
-    for (const edge of circuit.edgesAt[atom]) {
+    for (const edge of edgesAt(circuit, atom)) {
       if (!conducts(circuit, joins, edge)) continue
       const next = across(circuit.edges[edge], atom)
       if (cameBy.has(next)) continue

@@ -73,7 +73,7 @@ export function networkOf(circuit: Circuit, nets: Nets, state: CircuitState, pro
   return { circuit, nets, row, unknown: Int32Array.from(free), fixed, apart, branches, transformers, atoms }
 }
 
-const apartOf = new WeakMap<Circuit['atoms'], Uint8Array>()
+const apartByEdges = new WeakMap<Circuit['edges'], Uint8Array>()
 
 /**
  * Atoms that nothing can ever feed, whatever contacts do: islands without a pole in which only capacitance lies between the nets.
@@ -81,25 +81,28 @@ const apartOf = new WeakMap<Circuit['atoms'], Uint8Array>()
  * answer is known: nothing drives them. Worked out once for a circuit, with every contact shut.
  */
 function islandsApart(circuit: Circuit): Uint8Array {
-  const before = apartOf.get(circuit.atoms)
+  const before = apartByEdges.get(circuit.edges)
   if (before) return before
   const { atoms, edges, branches, diodes, transformers, sources, loads } = circuit
-  const island = Int32Array.from(atoms, (_, i) => i)
+  const size = atoms.length
+  const island = new Int32Array(size)
+  for (let i = 0; i < size; i++) island[i] = i
   const find = (x: number): number => {
     while (island[x] !== x) x = island[x] = island[island[x]]
     return x
   }
   const join = (a: number, b: number) => void (island[find(a)] = find(b))
-  for (const { a, b } of [...edges, ...branches]) join(a, b)
+  for (const { a, b } of edges) join(a, b)
+  for (const { a, b } of branches) join(a, b)
   for (const { anode, cathode } of diodes) join(anode, cathode)
-  const fed = [
-    ...sources.flatMap(({ line, neutral, earth }) => [line, neutral, earth]),
-    ...transformers.flatMap((t) => [t.fed, t.common, loads[t.primary].a, loads[t.primary].b]),
-    ...branches.filter(({ element }) => element.kind !== 'capacitance').map(({ a }) => a),
-  ]
-  const held = new Set(fed.map(find))
-  const apart = Uint8Array.from(atoms, (_, i) => (held.has(find(i)) ? 0 : 1))
-  apartOf.set(atoms, apart)
+  const held = new Uint8Array(size)
+  const hold = (atom: number) => void (held[find(atom)] = 1)
+  for (const { line, neutral, earth } of sources) [line, neutral, earth].forEach(hold)
+  for (const t of transformers) [t.fed, t.common, loads[t.primary].a, loads[t.primary].b].forEach(hold)
+  for (const { element, a } of branches) if (element.kind !== 'capacitance') hold(a)
+  const apart = new Uint8Array(size)
+  for (let i = 0; i < size; i++) apart[i] = 1 - held[find(i)]
+  apartByEdges.set(edges, apart)
   return apart
 }
 

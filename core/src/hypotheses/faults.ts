@@ -1,7 +1,7 @@
 import { coreName, type Failure } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { Core } from '../installation'
-import type { Damage } from '../simulation'
+import type { Defect } from '../simulation'
 
 /** Something that can be wrong with this installation, as a patch on the simulation's state. */
 export interface Fault {
@@ -11,7 +11,7 @@ export interface Fault {
   label: string
   /** What it is a fault of. */
   subject: { kind: 'device'; device: string; part: string } | { kind: 'conductor'; cable: string; core: string }
-  damage: Damage[]
+  defects: Defect[]
   /** Relative weight, without unit. */
   prior: number
   remedy: string
@@ -33,7 +33,7 @@ export function faultsOf(circuit: Circuit): Fault[] {
           name: `${device.id}.${part.id}.${failure.id}`,
           label: `${device.name}: ${failure.label}`,
           subject: { kind: 'device', device: device.id, part: part.id },
-          damage: damageOf(circuit, index, part.id, failure),
+          defects: defectsOf(circuit, index, part.id, failure),
           prior: failure.prior,
           remedy: failure.remedy,
         })
@@ -45,7 +45,7 @@ export function faultsOf(circuit: Circuit): Fault[] {
       name: `${cable.id}.${core.id}.open`,
       label: `${coreName(cable, core)}: open`,
       subject: { kind: 'conductor', cable: cable.id, core: core.id },
-      damage: [{ part: 'edge', index }],
+      defects: [{ part: 'edge', index }],
       prior: cable.leadOf ? openConductorPrior.lead : openConductorPrior.run,
       remedy: 'Isolate, test the conductor end to end, remake its ends or bring a spare core into use.',
     })
@@ -56,10 +56,10 @@ export function faultsOf(circuit: Circuit): Fault[] {
 /** A conductor with an end parked, cut back or not found serves nothing: broken or whole, nobody would notice. */
 const inUse = (core: Core) => core.ends.every((end) => end.at === 'terminal' || end.at === 'connector')
 
-function damageOf(circuit: Circuit, device: number, part: string, failure: Failure): Damage[] {
+function defectsOf(circuit: Circuit, device: number, part: string, failure: Failure): Defect[] {
   const { loadIndex, actuatorIndex } = circuit.devices[device]
-  const contacts = (made: 'open' | 'closed'): Damage[] =>
-    circuit.contacts.flatMap((contact, index): Damage[] => {
+  const contacts = (made: 'open' | 'closed'): Defect[] =>
+    circuit.contacts.flatMap((contact, index): Defect[] => {
       if (contact.device !== device || contact.part.id !== part) return []
       // A changeover held one way holds its other throw the other way.
       const held = contact.inverted ? (made === 'open' ? 'closed' : 'open') : made
@@ -72,7 +72,7 @@ function damageOf(circuit: Circuit, device: number, part: string, failure: Failu
     case 'made-throw-open':
     case 'rest-throw-open': {
       const inverted = failure.mode === 'rest-throw-open'
-      return circuit.contacts.flatMap((contact, index): Damage[] =>
+      return circuit.contacts.flatMap((contact, index): Defect[] =>
         contact.device === device && contact.part.id === part && contact.inverted === inverted
           ? [{ part: 'contact', index, held: 'open' }]
           : [],
@@ -80,7 +80,7 @@ function damageOf(circuit: Circuit, device: number, part: string, failure: Failu
     }
     case 'feed-open': {
       const common = circuit.contacts.find((c) => c.device === device && c.part.id === part)!.part
-      return circuit.contacts.flatMap((contact, index): Damage[] =>
+      return circuit.contacts.flatMap((contact, index): Defect[] =>
         contact.device === device &&
         'common' in contact.part &&
         'common' in common &&
@@ -113,7 +113,7 @@ function damageOf(circuit: Circuit, device: number, part: string, failure: Failu
     case 'no-return':
       return [{ part: 'spring', index: actuatorIndex.get(part)! }]
     case 'makes-sometimes':
-      return circuit.contacts.flatMap((contact, index): Damage[] =>
+      return circuit.contacts.flatMap((contact, index): Defect[] =>
         contact.device === device && contact.part.id === part && !contact.inverted
           ? [{ part: 'contact', index, held: 'at-times' }]
           : [],

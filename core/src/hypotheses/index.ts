@@ -1,3 +1,5 @@
 export * from './faults'
 export * from './script'
 export * from './alterations'
+export * from './hypothesis'
+export * from './starts'

@@ -5,7 +5,6 @@ import { faultsOf, type Fault } from './faults'
 /** An installation under the hand: a simulation, the faults it can have, and which of them are in. */
 export class Rig {
   readonly faults: ReadonlyMap<string, Fault>
-  private readonly inPlace = new Set<string>()
   readonly simulation: Simulation
 
   constructor(circuit: Circuit) {
@@ -14,7 +13,7 @@ export class Rig {
   }
 
   get faultsIn(): Fault[] {
-    return [...this.inPlace].map((name) => this.faults.get(name)!)
+    return this.simulation.wrong.map((name) => this.faults.get(name)!)
   }
 
   /** Does one action. Throws {@link ActionError} where it does not fit the installation; nothing has then changed. */
@@ -38,10 +37,9 @@ export class Rig {
           throw new ActionError(
             `there is no fault "${action.fault}": the faults of this installation are listed by "faults"`,
           )
-        const present = action.do === 'fault'
-        if (present) this.inPlace.add(fault.name)
-        else this.inPlace.delete(fault.name)
-        return this.simulation.apply(fault.name, fault.damage, present)
+        return action.do === 'fault'
+          ? this.simulation.putIn(fault.name, fault.defects)
+          : this.simulation.mend(fault.name, fault.defects)
       }
     }
   }

@@ -1,7 +1,7 @@
 import { circuitOf, installationOf } from '../../testing'
 import { signStatements, standIns, statementsOf, symptomSections, type SymptomSection } from '../../testing/symptoms'
 import { deviceType, deviceTypes } from '../catalogue'
-import { demandActions } from '../checks'
+import { demandActions } from '../inputs'
 import { compile, type Circuit } from '../circuit'
 import { examples } from '../examples'
 import { signsOf } from '../trace'

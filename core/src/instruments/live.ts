@@ -1,4 +1,14 @@
-import { currentsWithin, Electrics, magnitude, potentials, type Branch, type Circuit, type Phasor } from '../circuit'
+import {
+  currentsWithin,
+  edgesAt,
+  Electrics,
+  magnitude,
+  potentials,
+  type Branch,
+  type Circuit,
+  type Phasor,
+} from '../circuit'
+import { returnAtHand } from './at-hand'
 import { leadOhms, type PolarityVerdict, type Reading } from './reading'
 
 /** The leads of an instrument as a branch of the circuit. */
@@ -34,49 +44,44 @@ export function voltsReading(electrics: Electrics, red: number, black: number, o
   return { kind: 'volts', volts: magnitude(v), mean: v.mean, phase: (Math.atan2(v.im, v.re) * 180) / Math.PI }
 }
 
-/** The point a terminal is read against: the neutral at its origin, or the return of the transformer it hangs on. */
-function referenceOf(electrics: Electrics, atom: number): number | undefined {
-  const { circuit } = electrics
-  const { against } = potentials(electrics)[atom]
-  if (against === undefined) return circuit.sources[0]?.neutral
-  return circuit.transformers.find((t) => circuit.devices[t.device].device.id === against)?.common
-}
-
 export interface TerminalVolts {
   volts: number
   mean: number
+  /** The transformer whose return they are against; left out, they are against neutral. */
+  against?: string
 }
 
-const known = new WeakMap<Electrics, Record<keyof typeof leadOhms, Map<number, TerminalVolts | undefined>>>()
+const readingsByState = new WeakMap<Electrics, Record<keyof typeof leadOhms, Map<string, TerminalVolts>>>()
 
 /**
- * What a tester or meter shows on a terminal against its neutral or return; `undefined` where that cannot be known.
- * Remembered for as long as the electrical state lives: a screen and a hunt ask for every terminal again and again.
+ * What a tester or meter shows on a terminal against the neutral, or the return of its transformer, that is at hand there;
+ * `undefined` where that cannot be known. Remembered for as long as the electrical state lives: a screen and a hunt ask for
+ * every terminal again and again.
  */
 export function terminalVolts(
   electrics: Electrics,
   atom: number,
   instrument: keyof typeof leadOhms,
 ): TerminalVolts | undefined {
-  let readings = known.get(electrics)
-  if (!readings) known.set(electrics, (readings = { tester: new Map(), meter: new Map() }))
-  const of = readings[instrument]
+  const { circuit, nets } = electrics
+  const { volts, against } = potentials(electrics)[atom]
+  const point =
+    against === undefined
+      ? circuit.sources[0]?.neutral
+      : circuit.transformers.find((t) => circuit.devices[t.device].device.id === against)?.common
+  if (volts === null || point === undefined) return undefined
+  const black = returnAtHand(circuit, atom, point)
+  let readings = readingsByState.get(electrics)
+  if (!readings) readingsByState.set(electrics, (readings = { tester: new Map(), meter: new Map() }))
   // What is joined reads alike.
-  const net = electrics.nets.netOf[atom]
-  if (!of.has(net)) of.set(net, readTerminal(electrics, atom, instrument))
-  return of.get(net)
-}
-
-function readTerminal(
-  electrics: Electrics,
-  atom: number,
-  instrument: keyof typeof leadOhms,
-): TerminalVolts | undefined {
-  const { volts } = potentials(electrics)[atom]
-  const reference = referenceOf(electrics, atom)
-  if (volts === null || reference === undefined) return undefined
-  const v = voltsBetween(electrics, atom, reference, leadOhms[instrument])
-  return { volts: magnitude(v), mean: Math.abs(v.mean) }
+  const key = `${nets.netOf[atom]} ${nets.netOf[black]} ${against ?? ''}`
+  let read = readings[instrument].get(key)
+  if (!read) {
+    const v = voltsBetween(electrics, atom, black, leadOhms[instrument])
+    read = { volts: magnitude(v), mean: Math.abs(v.mean), ...(against !== undefined && { against }) }
+    readings[instrument].set(key, read)
+  }
+  return read
 }
 
 /** Full and next to no volts, as shares of the supply's, between which a polarity reading is unclear. */
@@ -140,7 +145,7 @@ export function powerReading(electrics: Electrics, device: number): Reading {
 /** Amperes that leave an origin. */
 function suppliedBy(electrics: Electrics, circuit: Circuit, line: number): Phasor {
   const currents = currentsWithin(electrics, electrics.nets.netOf[line])
-  return circuit.edgesAt[line].reduce(
+  return edgesAt(circuit, line).reduce(
     (sum, index) => {
       const current = currents.get(index)
       if (!current) return sum

@@ -1,5 +1,5 @@
 import { typeEntry, typeIn, type DeviceType, type Failure } from '../catalogue'
-import { actionsFor, demandActions } from '../checks'
+import { actionsFor, demandActions } from '../inputs'
 import { compile, type Circuit } from '../circuit'
 import { examples } from '../examples'
 import { Rig } from '../hypotheses'

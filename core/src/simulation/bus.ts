@@ -1,5 +1,5 @@
 import type { BusRequest } from '../catalogue'
-import type { Circuit, Electrics } from '../circuit'
+import type { ElectricalAnswer, Circuit } from '../circuit'
 
 /** What travels from a controller: that it is there, and what it asks for. */
 const THERE = 1
@@ -43,7 +43,7 @@ export class Bus {
   /** What arrives at `now`, and what sets out. Says which links came up or went down. */
   update(
     now: number,
-    electrics: Electrics,
+    answer: ElectricalAnswer,
     energised: (load: number) => boolean,
     silent: (port: number) => boolean,
     asking: (port: number, request: BusRequest) => boolean,
@@ -57,7 +57,7 @@ export class Bus {
     buses.forEach(({ part, answerMs }, i) => {
       if (part.role !== 'controller') return
       const peer = up(i)
-        ? buses.findIndex((b, k) => b.part.role === 'boiler' && up(k) && this.joined(electrics, i, k))
+        ? buses.findIndex((b, k) => b.part.role === 'boiler' && up(k) && this.joined(answer, i, k))
         : -1
       let wanted = 0
       if (peer >= 0) {
@@ -84,23 +84,17 @@ export class Bus {
     return this.said.some((said, i) => this.peer[i] === port && (said & bits[request]) !== 0)
   }
 
-  readings(electrics: Electrics): BusReading[] {
+  readings(answer: ElectricalAnswer): BusReading[] {
     return this.circuit.buses.flatMap(({ part }, i): BusReading[] => {
       if (part.role !== 'controller') return []
-      const boiler = this.circuit.buses.findIndex((b, k) => b.part.role === 'boiler' && this.joined(electrics, i, k))
+      const boiler = this.circuit.buses.findIndex((b, k) => b.part.role === 'boiler' && this.joined(answer, i, k))
       const asks = (Object.keys(bits) as BusRequest[]).filter((request) => (this.said[i] & bits[request]) !== 0)
       const waiting = this.due[i] < Infinity
       return [{ controller: i, boiler: boiler < 0 ? undefined : boiler, linked: this.linked(i), asks, waiting }]
     })
   }
 
-  /** Do both wires join the two ports, either way round, without touching each other? */
-  private joined({ nets: { netOf } }: Electrics, one: number, other: number): boolean {
-    const { buses } = this.circuit
-    const [p, q] = [buses[one], buses[other]]
-    if (netOf[p.a] === netOf[p.b]) return false
-    const straight = netOf[p.a] === netOf[q.a] && netOf[p.b] === netOf[q.b]
-    const crossed = netOf[p.a] === netOf[q.b] && netOf[p.b] === netOf[q.a]
-    return straight || crossed
+  private joined({ linked }: ElectricalAnswer, one: number, other: number): boolean {
+    return linked[one * this.circuit.buses.length + other] === 1
   }
 }

@@ -27,14 +27,14 @@ interface Weeks {
   byControl: Map<number, TimedControl>
   returning: Returning[]
 }
-const weeksOf = new WeakMap<Circuit, Weeks>()
+const weeksByDevices = new WeakMap<Circuit['devices'], Weeks>()
 
 /** Steps in order, in minutes of the week. */
 const stepsOf = (programme: Programme) =>
   programme.map(({ day, minute, value }) => ({ at: day * dayMinutes + minute, value })).sort((x, y) => x.at - y.at)
 
 function weeks(circuit: Circuit): Weeks {
-  const before = weeksOf.get(circuit)
+  const before = weeksByDevices.get(circuit.devices)
   if (before) return before
   const timed: TimedControl[] = []
   const returning: Returning[] = []
@@ -54,7 +54,7 @@ function weeks(circuit: Circuit): Weeks {
     }
   })
   const made = { timed, byControl: new Map(timed.map((t) => [t.control, t])), returning }
-  weeksOf.set(circuit, made)
+  weeksByDevices.set(circuit.devices, made)
   return made
 }
 

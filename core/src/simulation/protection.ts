@@ -1,4 +1,13 @@
-import { currentBounds, currentsWithin, EARTH, LINE, NEUTRAL, type Circuit, type Electrics } from '../circuit'
+import {
+  currentBounds,
+  currentsWithin,
+  EARTH,
+  LINE,
+  NEUTRAL,
+  type ElectricalAnswer,
+  type Circuit,
+  type Electrics,
+} from '../circuit'
 
 /** A cartridge fuse carries this multiple of its rating without end (its conventional non-fusing current). */
 const carries = 1.6
@@ -29,16 +38,23 @@ interface Overloads {
 }
 
 const none: Overloads = { fuses: new Map(), trips: new Map() }
-const known = new WeakMap<Electrics, Overloads>()
+const overloadsByState = new WeakMap<ElectricalAnswer, Overloads>()
+
+/** What protective devices look at: whole electrical states are worked out only where there is something to look for. */
+export interface Protected {
+  readonly circuit: Circuit
+  readonly electrics: Electrics
+  readonly insulationFailed: boolean
+}
 
 /** Fuses that carry more than they can, and residual trips that see a difference, in one electrical state. */
-function overloads(electrics: Electrics): Overloads {
-  const { circuit, state, nets } = electrics
-  const shorted = circuit.sources.some((s) => nets.poles[nets.netOf[s.line]] & (NEUTRAL | EARTH))
-  if (!shorted && circuit.trips.length === 0 && !state.failedInsulation.includes(1) && cannotOverload(circuit))
-    return none
-  const found = known.get(electrics)
+function overloads(at: Protected, answer: ElectricalAnswer): Overloads {
+  const { circuit } = at
+  if (!answer.mainsShort && circuit.trips.length === 0 && !at.insulationFailed && cannotOverload(circuit)) return none
+  const found = overloadsByState.get(answer)
   if (found) return found
+  const { electrics } = at
+  const { state, nets } = electrics
   const bounds = currentBounds(electrics)
   const currents = new Map<number, ReturnType<typeof currentsWithin>>()
   const through = (edge: number) => {
@@ -64,15 +80,15 @@ function overloads(electrics: Electrics): Overloads {
     if (residual >= amps) trips.set(i, { ms: tripMs, certain: residual >= certainTrip * amps })
   })
   const result = { fuses, trips }
-  known.set(electrics, result)
+  overloadsByState.set(answer, result)
   return result
 }
 
-const verdicts = new WeakMap<Circuit, boolean>()
+const cannotByLoads = new WeakMap<Circuit['loads'], boolean>()
 
 /** Would every load at once, at full volts, still be carried by the smallest fuse? */
 function cannotOverload(circuit: Circuit): boolean {
-  let verdict = verdicts.get(circuit)
+  let verdict = cannotByLoads.get(circuit.loads)
   if (verdict === undefined) {
     const most = circuit.loads.reduce((sum, { nominal }, i) => {
       const branch = circuit.branches.find((b) => b.of.kind === 'load' && b.of.load === i)!
@@ -80,7 +96,7 @@ function cannotOverload(circuit: Circuit): boolean {
     }, 0)
     const smallest = Math.min(...circuit.fuses.map((f) => f.amps))
     verdict = most <= carries * smallest && circuit.transformers.length === 0
-    verdicts.set(circuit, verdict)
+    cannotByLoads.set(circuit.loads, verdict)
   }
   return verdict
 }
@@ -104,8 +120,8 @@ export class Protection {
   }
 
   /** Starts and stops the clocks as the currents are now. */
-  watch(electrics: Electrics, now: number): void {
-    const { fuses, trips } = overloads(electrics)
+  watch(at: Protected, answer: ElectricalAnswer, now: number): void {
+    const { fuses, trips } = overloads(at, answer)
     for (let i = 0; i < this.fuseDue.length; i++) {
       const overload = fuses.get(i)
       this.melting[i] = overload ? overload.ms : Infinity

@@ -9,7 +9,7 @@ const heatingOn = ['programmer.heating=on', 'stat-1.set=21']
 
 describe('a heating call on a two-port system', () => {
   const circuit = circuitOf('two-port-heating-hot-water')
-  const at = (events: SimEvent[], match: (e: SimEvent) => boolean) => events.find(match)!.time
+  const at = (events: readonly SimEvent[], match: (e: SimEvent) => boolean) => events.find(match)!.time
 
   it('opens the valve, makes the end switch near the end of travel, then calls, pumps and fires', () => {
     const { history } = rigAfter(circuit, ...heatingOn, 'wait=60s').simulation

@@ -1,16 +1,24 @@
-import { electricsOf, shortCircuit, type Circuit } from '../circuit'
-import type { Scenario } from '../heat'
+import type { Programme } from '../catalogue'
+import { potentials, type Circuit, type Potential } from '../circuit'
+import type { Heat, Scenario } from '../heat'
 import { ActionError } from './actions'
-import { behaviours, lockedOut } from './behaviours'
-import { holds } from './conditions'
-import { damageKey, inflict, type Damage } from './damage'
-import type { SimEvent } from './events'
-import { Moment } from './moment'
+import { aimOf } from './aims'
+import type { BusReading } from './bus'
+import { Clock } from './clock'
+import type { Defect, PartFlags } from './defects'
+import { EventLog } from './event-log'
+import type { PartEvent, SimEvent } from './events'
+import { PartsCondition } from './parts-condition'
+import { PlantState } from './plant-state'
 import { Protection } from './protection'
 import { Rounds } from './rounds'
 import { senses } from './sensing'
-import type { Drives } from './travel'
+import { Surroundings } from './surroundings'
+import { Switches } from './switches'
+import type { Plant } from './plant'
 
+/** Water that a hand calls hot, °C. */
+const hotFrom = 30
 /** A load under more volts than it withstands is gone in this: usual for small electronics and windings. */
 const burnMs = 20
 /** Events that leave something broken or open. */
@@ -31,33 +39,42 @@ export type Passage = 'passed' | 'hunting' | 'unfinished'
  * sim.settle() // 'settled'
  * sim.potentialAt('boiler.SL') // { state: 'live', volts: 230 }
  */
-export class Simulation extends Moment {
-  /** Everything that happened since the start, oldest first. */
-  history: SimEvent[] = []
+export class Simulation extends PlantState {
+  /** Whole milliseconds since the start. */
+  time = 0
   hunting = false
+  private readonly events: EventLog
 
+  private readonly condition: PartsCondition
+  private readonly switches: Switches
+  private readonly clock: Clock
+  private readonly surroundings: Surroundings
   private readonly burnDue: Float64Array
-  /** Everything the damage says about the circuit, as text: half of what names an electrical state. */
-  private damageKey: string
   private readonly protection: Protection
   private readonly rounds: Rounds
+  private shorted = false
 
   /** Starts with every control at rest, everything settled, at time 0 with an empty history. */
   constructor(circuit: Circuit, from?: Simulation) {
     super(circuit, from)
+    this.events = from ? from.events.copy() : new EventLog()
+    this.condition = new PartsCondition(circuit, from?.condition)
+    this.switches = new Switches(circuit, this.closed, from?.switches)
+    this.clock = new Clock(circuit, from?.clock)
+    this.surroundings = new Surroundings(circuit, from?.surroundings)
     this.burnDue = from ? from.burnDue.slice() : new Float64Array(circuit.loads.length).fill(Infinity)
-    this.damageKey = from ? from.damageKey : damageKey(this.damage)
     this.protection = new Protection(circuit, from?.protection)
     this.rounds = from ? from.rounds.copy() : new Rounds()
     if (from) {
-      this.history = from.history.slice()
+      this.time = from.time
+      this.shorted = from.shorted
       this.hunting = from.hunting
     } else {
       this.react()
       this.settle()
       this.time = 0
       // What the wiring did to itself as the supply came on is part of the story; relays pulling in are not.
-      this.history = this.history.filter((e) => lasting.has(e.kind)).map((e) => ({ ...e, time: 0 }))
+      this.events.replace(this.history.filter((e) => lasting.has(e.kind)).map((e) => ({ ...e, time: 0 })))
     }
   }
 
@@ -112,11 +129,17 @@ export class Simulation extends Moment {
     this.touched()
   }
 
-  /** Breaks or mends parts, under the name it is to have in the history. */
-  apply(fault: string, damage: readonly Damage[], present: boolean): void {
-    for (const d of damage) inflict(this.damage, d, present)
-    this.damageKey = damageKey(this.damage)
-    this.log({ time: this.time, kind: present ? 'fault' : 'mend', fault })
+  /** Something is wrong with parts from now on, under the name it is to have in the history. */
+  putIn(fault: string, defects: readonly Defect[]): void {
+    this.condition.putIn(fault, defects)
+    this.log({ time: this.time, kind: 'fault', fault })
+    this.touched()
+  }
+
+  /** What was wrong under this name is so no longer; the parts it speaks of are replaced, and what happened to them with them. */
+  mend(fault: string, defects: readonly Defect[]): void {
+    this.condition.mend(fault, defects)
+    this.log({ time: this.time, kind: 'mend', fault })
     this.touched()
   }
 
@@ -183,10 +206,116 @@ export class Simulation extends Moment {
     return this.hunting ? 'hunting' : 'unfinished'
   }
 
+  // What can be asked of a moment in time.
+
+  protected get flags(): PartFlags {
+    return this.condition.flags
+  }
+  protected get flagsKey(): string {
+    return this.condition.key
+  }
+  /** Everything that happened since the start, oldest first; of a very long time, the latest. */
+  get history(): readonly SimEvent[] {
+    return this.events.all
+  }
+  /** The names of what is wrong just now, in the order in which it was put in. */
+  get wrong(): string[] {
+    return this.condition.wrong
+  }
+  /** The model of heat, where temperatures go their own way. */
+  get heat(): Heat | undefined {
+    return this.surroundings.heat
+  }
+  get flows(): Float64Array {
+    return this.surroundings.flows
+  }
+  /** °C of the pipes at `from` and at `to` of every way, as a hand would feel them. */
+  pipeTemperatures(): Float64Array {
+    return this.surroundings.pipeTemperatures(this.plant, this.time)
+  }
+  /** Minutes after Monday's midnight; undefined while no clock is set. */
+  get minuteOfWeek(): number | undefined {
+    return this.clock.minuteOfWeek(this.time)
+  }
+  protected timed(control: number): boolean {
+    return this.clock.timed(control, this.controls[control], this.time)
+  }
+  /** Is the water of this heat source hot: as the model of heat, its own thermostat, or its burner says? */
+  sourceHot(source: number): boolean {
+    return this.plant.hot(source)
+  }
+  /** Is line joined to neutral or earth just now? */
+  get shortNow(): boolean {
+    return this.shorted
+  }
+  potentials(): Potential[] {
+    return potentials(this.electrics)
+  }
+  /** What stands on a terminal, `device.terminal`. */
+  potentialAt(ref: string): Potential {
+    return this.potentials()[this.circuit.atomIndex.get(ref)!]
+  }
+  /** How a control stands: the value of a choice, or a number in its own unit. */
+  control(device: string, control: string): string | number {
+    return this.controls[this.circuit.devices[this.circuit.deviceIndex.get(device)!].controlIndex.get(control)!]
+  }
+  /** The week that a device's clock goes by for a control; empty where it has none. */
+  programmeOf(device: string, control: string): Programme {
+    const { device: own, type } = this.circuit.devices[this.circuit.deviceIndex.get(device)!]
+    return own.programme?.[control] ?? type.controls.find((c) => c.id === control)?.timed?.usual ?? []
+  }
+  /** How every bus link stands. */
+  busReadings(): BusReading[] {
+    return this.bus.readings(this.answer)
+  }
+
+  /** What water and heat see of the rest. */
+  private readonly plant: Plant = {
+    position: (actuator) => this.travel.position[actuator],
+    passes: (port) => this.portPasses(port),
+    working: (load) => this.working[load] === 1,
+    may: (source) => this.sourceHeats(source),
+    hot: (source) => {
+      const { device } = this.circuit.water.sources[source]
+      const { heat } = this.surroundings
+      const lump = heat?.lumps.sourceLump[source]
+      if (heat && lump !== undefined) return heat.celsius[lump] >= hotFrom
+      const { type, controlIndex } = this.circuit.devices[device]
+      const felt = type.controls.find((c) => c.kind === 'number' && c.feels === 'water')
+      return felt ? Number(this.controls[controlIndex.get(felt.id)!]) >= hotFrom : this.sourceHeats(source)
+    },
+    gives: (emitter) => this.emitterGives(emitter),
+    aims: (source) => {
+      const { device, aims } = this.circuit.water.sources[source]
+      const outdoors = this.surroundings.heat?.outdoorsAt(this.time)
+      return aimOf(aims, this.circuit.devices[device], this.view, outdoors, (port) => this.flowAsked(port))
+    },
+    control: (control) => this.controls[control],
+    heated: ({ accelerator }) => accelerator !== undefined && this.energised[accelerator.load] === 1,
+    asks: (sensor) => this.sensing[sensor] === 1,
+  }
+
+  /** The flow temperature that a controller asks of a boiler's bus port, °C. */
+  private flowAsked(port: number): number | undefined {
+    const reading = this.busReadings().find((r) => r.boiler === port && r.linked)
+    if (!reading) return undefined
+    const { device, part } = this.circuit.buses[reading.controller]
+    const { controlIndex } = this.circuit.devices[device]
+    return part.flow === undefined ? undefined : Number(this.controls[controlIndex.get(part.flow)!])
+  }
+
   // How it goes on.
 
+  protected tell(event: PartEvent): void {
+    this.log({ ...event, time: this.time })
+  }
+
+  protected waterMoved(): void {
+    this.surroundings.updateWater(this.plant, this.time)
+  }
+
   private log(event: SimEvent): void {
-    this.history.push(event)
+    this.events.add(event)
   }
 
   private touched(): void {
@@ -211,33 +340,25 @@ export class Simulation extends Moment {
   /** Everything that happens at one instant: due contacts and fuses switch, then each part answers what it sees. */
   private react(): void {
     this.turnByClock()
-    this.switches.switchDue(this.time, this.damage, this.contactSwitched)
+    this.switches.switchDue(this.time, this.flags, this.contactSwitched)
     this.openProtection()
     this.burnLoads()
-    this.now = electricsOf(this.circuit, { ...this.damage, closed: this.switches.closed }, this.stateKey())
+    this.readAnswer()
     this.noticeShort()
-    this.protection.watch(this.now, this.time)
-    this.updateLoads()
-    this.travel.update(this.damage, this.drives)
-    this.updateSensors()
-    this.updateBus()
-    this.surroundings.updateWater(this.plant, this.time)
-    this.updateBehaviours()
-    this.surroundings.updateHeat(this.plant, this.time)
-    this.switches.schedule(this.time, this.damage, (i) => this.contactShouldBeClosed(i))
-    this.countVisit()
-  }
-
-  /** Names the electrical state: contacts sixteen to a character, then the damage. */
-  private stateKey(): string {
-    const { closed } = this.switches
-    let key = ''
-    for (let i = 0; i < closed.length; i += 16) {
-      let bits = 0
-      for (let k = 0; k < 16 && i + k < closed.length; k++) bits |= closed[i + k] << k
-      key += String.fromCharCode(bits)
+    this.protection.watch(this, this.answer, this.time)
+    // A short lasts some milliseconds; what hangs on the supply rides through them on what it has stored.
+    if (!this.shorted || this.protection.nextAt() === Infinity) {
+      this.updateLoads()
+      this.updateBurning()
     }
-    return `${key}|${this.damageKey}`
+    this.travel.update(this.flags, this.drives)
+    this.updateSensors()
+    this.updateBus(this.time)
+    this.waterMoved()
+    this.updateSequences(this.time, this.heat !== undefined, (device) => this.surroundings.overheated(device))
+    this.surroundings.updateHeat(this.plant, this.time)
+    this.switches.schedule(this.time, this.flags, (i) => this.contactShouldBeClosed(i))
+    this.countVisit()
   }
 
   private readonly contactSwitched = (i: number, closed: boolean): void => {
@@ -245,21 +366,16 @@ export class Simulation extends Moment {
     this.log({ time: this.time, kind: 'contact', device: this.idOf(device), part: part.id, throw: name, closed })
   }
 
-  private idOf(device: number): string {
-    return this.circuit.devices[device].device.id
-  }
-
   private noticeShort(): void {
-    const now = shortCircuit(this.circuit, this.now.nets)
-    if (now && !this.shorted) this.log({ time: this.time, kind: 'short' })
-    this.shorted = now
+    const { mainsShort } = this.answer
+    if (mainsShort && !this.shorted) this.log({ time: this.time, kind: 'short' })
+    this.shorted = mainsShort
   }
 
   private openProtection(): void {
     const fuse = this.protection.blowing(this.time)
     if (fuse !== undefined) {
-      this.damage.blown[fuse] = 1
-      this.damageKey = damageKey(this.damage)
+      this.condition.blow(fuse)
       const { device, part } = this.circuit.fuses[fuse]
       this.log({ time: this.time, kind: 'fuse', device: this.idOf(device), part: part.id })
     }
@@ -275,84 +391,32 @@ export class Simulation extends Moment {
     this.burnDue.forEach((due, i) => {
       if (due > this.time) return
       this.burnDue[i] = Infinity
-      this.damage.openLoads[i] = 1
-      this.damageKey = damageKey(this.damage)
+      this.condition.burn(i)
       const { device, part } = this.circuit.loads[i]
       this.log({ time: this.time, kind: 'burnt', device: this.idOf(device), part: part.id })
     })
   }
 
-  private updateLoads(): void {
-    // A short lasts some milliseconds; what hangs on the supply rides through them on what it has stored.
-    if (this.shorted && this.protection.nextAt() < Infinity) return
-    this.circuit.loads.forEach(({ device, part, pullsIn, dropsOut, withstands, ratedMs }, i) => {
-      const whole = !this.damage.openLoads[i]
-      const volts = this.now.loadVolts[i]
-      const works = whole && volts >= (this.energisedLoads[i] ? dropsOut : pullsIn)
-      const on = works || this.damage.heldLoads[i] ? 1 : 0
-      this.energisedLoads[i] = on
-      const burns = !whole ? Infinity : volts > withstands ? burnMs : on ? ratedMs : Infinity
-      this.burnDue[i] = burns === Infinity ? Infinity : Math.min(this.burnDue[i], this.time + burns)
-      if (!part.work) return
-      const running = on && !this.damage.jammedLoads[i] ? 1 : 0
-      if (running === this.working[i]) return
-      this.working[i] = running
-      this.log({ time: this.time, kind: 'work', device: this.idOf(device), part: part.id, running: running === 1 })
+  /** Loads under more volts than they withstand, or for longer than they are rated, are on their way to burning out. */
+  private updateBurning(): void {
+    this.circuit.loads.forEach(({ ratedMs }, i) => {
+      const within = this.loadOpen(i) ? Infinity : this.answer.over[i] ? burnMs : this.energised[i] ? ratedMs : Infinity
+      this.burnDue[i] = within === Infinity ? Infinity : Math.min(this.burnDue[i], this.time + within)
     })
-  }
-
-  /** What the valves see of the rest. */
-  private readonly drives: Drives = {
-    turns: (load) => this.energisedLoads[load] === 1 && !this.damage.jammedLoads[load],
-    holds: (load) => this.loadHolds(load),
-    latched: (actuator) => {
-      const latch = this.circuit.actuators[actuator].part.latch
-      return latch !== undefined && this.controls[this.latchControl(actuator)] === latch.latched
-    },
-    unlatch: (actuator) => {
-      const { device, part } = this.circuit.actuators[actuator]
-      this.controls[this.latchControl(actuator)] = part.latch!.free
-      this.log({ time: this.time, kind: 'unlatched', device: this.idOf(device), part: part.id })
-    },
-    moved: (actuator, motion, position) => {
-      const { device, part } = this.circuit.actuators[actuator]
-      this.log({ time: this.time, kind: 'travel', device: this.idOf(device), part: part.id, motion, position })
-    },
-  }
-
-  private latchControl(actuator: number): number {
-    const { device, part } = this.circuit.actuators[actuator]
-    return this.circuit.devices[device].controlIndex.get(part.latch!.control)!
   }
 
   private updateSensors(): void {
     this.circuit.sensors.forEach((sensor, i) => {
-      const heated = sensor.accelerator !== undefined && this.energisedLoads[sensor.accelerator.load] === 1
+      const heated = sensor.accelerator !== undefined && this.energised[sensor.accelerator.load] === 1
       const temperature = Number(this.controls[sensor.reads])
       const set = Number(this.controls[sensor.setPoint])
-      const asks = !this.damage.deadSensors[i] && senses(sensor, temperature, set, heated, this.sensing[i] === 1)
+      const asks = !this.flags.deadSensors[i] && senses(sensor, temperature, set, heated, this.sensing[i] === 1)
       this.sensing[i] = asks ? 1 : 0
       const { throws, device, part } = sensor
       if (!throws || asks || this.controls[throws.control] === throws.to) return
       this.controls[throws.control] = throws.to
       this.log({ time: this.time, kind: 'limit', device: this.idOf(device), part: part.id })
     })
-  }
-
-  private updateBus(): void {
-    const { buses, devices } = this.circuit
-    if (buses.length === 0) return
-    this.bus.update(
-      this.time,
-      this.now,
-      (load) => this.energisedLoads[load] === 1,
-      (port) => this.damage.silentBuses[port] === 1,
-      (port, request) => holds(buses[port].part.requests![request]!, devices[buses[port].device], this.view),
-      (port, linked) => {
-        const { device, part } = buses[port]
-        this.log({ time: this.time, kind: 'bus', device: this.idOf(device), part: part.id, linked })
-      },
-    )
   }
 
   private turnByClock(): void {
@@ -364,38 +428,12 @@ export class Simulation extends Moment {
     }
   }
 
-  private updateBehaviours(): void {
-    this.circuit.behaviours.forEach(({ device, part, watches, figures, throws }, i) => {
-      for (;;) {
-        const seen: Record<string, boolean> = { minded: this.surroundings.heat !== undefined }
-        for (const role in watches) seen[role] = holds(watches[role], this.circuit.devices[device], this.view)
-        seen.overheated = this.surroundings.overheated(device)
-        const now = this.phases[i]
-        const next = this.damage.lockedOut[i]
-          ? lockedOut(now, seen)
-          : behaviours[part.behaviour].react(now, seen, figures, this.time)
-        if (next === now) break
-        const changed = next.phase !== now.phase
-        this.phases[i] = next
-        if (!changed) continue
-        this.log({ time: this.time, kind: 'phase', device: this.idOf(device), part: part.id, phase: next.phase })
-        if (throws && next.phase === 'lockout' && !this.damage.lockedOut[i]) this.controls[throws.control] = throws.to
-        // Fired or not, warmth may drive the water or cease to.
-        this.surroundings.updateWater(this.plant, this.time)
-      }
-    })
-  }
-
   private countVisit(): void {
     const phases = this.phases.map((p) => p.phase).join()
-    const { blown } = this.damage
-    const state = [
-      this.switches.closed.join(''),
-      this.travel.motion.join(),
-      this.sensing.join(''),
-      phases,
-      blown.join(''),
-    ].join('|')
+    const { blown } = this.flags
+    const state = [this.closed.join(''), this.travel.motion.join(), this.sensing.join(''), phases, blown.join('')].join(
+      '|',
+    )
     // An overload is under way to a fuse: whatever repeats, that does not.
     if (!this.rounds.enter(state) || this.hunting || this.protection.nextAt() < Infinity) return
     this.hunting = true

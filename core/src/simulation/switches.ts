@@ -1,24 +1,24 @@
 import type { Circuit } from '../circuit'
-import { AT_TIMES, NOT_HELD, type DamageState } from './damage'
+import { AT_TIMES, NOT_HELD, type PartFlags } from './defects'
 
 /** Contacts break before they make, and neither takes no time: nothing can loop in zero time. Usual values. */
 const breakMs = 2
 const makeMs = 5
 
-/** Every throw of every contact: where it stands, and when it is due to stand otherwise. */
+/** Of every throw of every contact, when it is due to stand otherwise than it does. */
 export class Switches {
-  readonly closed: Uint8Array
   private readonly due: Float64Array
   /** Of contacts that make at times only: was it asked last time, and does it miss this time? */
   private readonly asked: Uint8Array
   private readonly misses: Uint8Array
 
+  /** `closed` tells how every throw stands, and is written to when one switches. */
   constructor(
     private readonly circuit: Circuit,
+    private readonly closed: Uint8Array,
     from?: Switches,
   ) {
     const n = circuit.contacts.length
-    this.closed = from ? from.closed.slice() : new Uint8Array(n)
     this.due = from ? from.due.slice() : new Float64Array(n).fill(Infinity)
     this.asked = from ? from.asked.slice() : new Uint8Array(n)
     this.misses = from ? from.misses.slice() : new Uint8Array(n)
@@ -30,10 +30,10 @@ export class Switches {
     return next
   }
 
-  /** Switches what is due by now, and what damage holds. */
-  switchDue(now: number, damage: DamageState, switched: (contact: number, closed: boolean) => void): void {
+  /** Switches what is due by now, and what is held. */
+  switchDue(now: number, flags: PartFlags, switched: (contact: number, closed: boolean) => void): void {
     for (let i = 0; i < this.closed.length; i++) {
-      const held = damage.heldContacts[i]
+      const held = flags.heldContacts[i]
       const to = held === NOT_HELD || held === AT_TIMES ? (this.due[i] <= now ? 1 - this.closed[i] : -1) : held
       if (to === -1) continue
       this.due[i] = Infinity
@@ -44,9 +44,9 @@ export class Switches {
   }
 
   /** Sets times for what should stand otherwise than it does. */
-  schedule(now: number, damage: DamageState, shouldClose: (contact: number) => boolean): void {
+  schedule(now: number, flags: PartFlags, shouldClose: (contact: number) => boolean): void {
     for (let i = 0; i < this.closed.length; i++) {
-      const held = damage.heldContacts[i]
+      const held = flags.heldContacts[i]
       if (held !== NOT_HELD && held !== AT_TIMES) continue
       let wanted = shouldClose(i) ? 1 : 0
       if (held === AT_TIMES) {

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import { NOT_HELD, type DamageState } from './damage'
+import { NOT_HELD, type PartFlags } from './defects'
 import type { Motion } from './events'
 
 /** Travel is counted in fractions; sums of floating steps may fall short of a threshold by a rounding. */
@@ -58,19 +58,19 @@ export class Travel {
       this.position[i] = Math.min(1, Math.max(0, this.position[i] + this.velocity[i] * ms))
   }
 
-  update(damage: DamageState, drives: Drives): void {
+  update(flags: PartFlags, drives: Drives): void {
     this.circuit.actuators.forEach((actuator, i) => {
       const { drivenBy, movedBy, reversed, openMs, returnMs, latchedAt } = actuator
-      const held = damage.heldActuators[i]
+      const held = flags.heldActuators[i]
       if (held !== NOT_HELD) this.position[i] = held
-      const driven = drives.turns(drivenBy) !== (reversed !== (damage.turnedHeads[i] === 1))
+      const driven = drives.turns(drivenBy) !== (reversed !== (flags.turnedHeads[i] === 1))
       if (driven && held === NOT_HELD && drives.latched(i)) drives.unlatch(i)
       if (held === NOT_HELD && drives.latched(i)) this.position[i] = Math.max(this.position[i], latchedAt)
       const p = this.position[i]
       // Half-waves hold a rotor that is at rest or driving; they cannot stop one on its way back.
       const holding = drives.holds(drivenBy) && this.velocity[i] >= 0 && p > 0
       const caught = drives.latched(i) && p <= latchedAt
-      const stays = movedBy === undefined ? holding || caught || damage.brokenSprings[i] === 1 : !drives.turns(movedBy)
+      const stays = movedBy === undefined ? holding || caught || flags.brokenSprings[i] === 1 : !drives.turns(movedBy)
       const moves = held === NOT_HELD && (movedBy === undefined || !stays)
       let v = 0
       if (moves) v = driven ? (p < 1 ? 1 / openMs : 0) : p > 0 && !stays ? -1 / returnMs : 0

@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import type { Demand } from '../installation'
-import { deviceDamageText, type DamageState } from '../simulation'
+import { deviceFlagsText, type PartFlags } from '../simulation'
 import { gateGraph } from '../trace'
 
 /**
@@ -19,8 +19,8 @@ export interface Alike {
  * Groups of zones that are alike, each of two or more, with what is broken in them: a zone with something broken is not like
  * one that is whole. While a conductor is broken, which belongs to no device, all are told apart.
  */
-export function alikeZones(circuit: Circuit, damage?: DamageState): Alike[] {
-  if (damage?.broken.some((bit) => bit)) return []
+export function alikeZones(circuit: Circuit, flags?: PartFlags): Alike[] {
+  if (flags?.broken.some((bit) => bit)) return []
   const { demands } = circuit.installation.intent
   const graph = new Joints(circuit)
   const taken = new Set<string>()
@@ -32,7 +32,7 @@ export function alikeZones(circuit: Circuit, damage?: DamageState): Alike[] {
     const lists: number[][] = []
     for (const other of demands) {
       if (other === first || taken.has(other.id)) continue
-      const exchange = exchangeOf(circuit, graph, first, other, damage)
+      const exchange = exchangeOf(circuit, graph, first, other, flags)
       if (!exchange) continue
       const moved = [...exchange.keys()].filter((device) => exchange.get(device) !== device)
       // What is exchanged both ways stands in the map twice: what belongs to the first is what its demand reaches.
@@ -116,7 +116,7 @@ function exchangeOf(
   joints: Joints,
   a: Demand,
   b: Demand,
-  damage: DamageState | undefined,
+  flags: PartFlags | undefined,
 ): Map<number, number> | undefined {
   if (a.kind !== b.kind || a.priority !== b.priority) return undefined
   if (a.call.boiler !== b.call.boiler || a.call.input !== b.call.input) return undefined
@@ -131,7 +131,7 @@ function exchangeOf(
   }
   const pair = (x: number, y: number): boolean => {
     if (devices.has(x) || devices.has(y)) return devices.get(x) === y && devices.get(y) === x
-    if (!sameKind(circuit, x, y, damage)) return false
+    if (!sameKind(circuit, x, y, flags)) return false
     devices.set(x, y)
     devices.set(y, x)
     queue.push([x, y])
@@ -163,7 +163,7 @@ function exchangeOf(
         if (devices.has(device)) continue
         const fellows = joints.at
           .get(n)!
-          .filter((f) => f.key === key && !devices.has(f.device) && sameKind(circuit, device, f.device, damage))
+          .filter((f) => f.key === key && !devices.has(f.device) && sameKind(circuit, device, f.device, flags))
         if (fellows.length !== 1 || !pair(device, fellows[0].device)) return undefined
       }
     }
@@ -179,7 +179,7 @@ function exchangeOf(
 const contacts = (d: Demand) =>
   [d.channel?.contact, d.thermostat?.contact, ...d.circuit.valves.map((v) => v.port)].join(' ')
 
-function sameKind(circuit: Circuit, x: number, y: number, damage: DamageState | undefined): boolean {
+function sameKind(circuit: Circuit, x: number, y: number, flags: PartFlags | undefined): boolean {
   const [p, q] = [circuit.devices[x], circuit.devices[y]]
   const same = (u: unknown, v: unknown) => JSON.stringify(u ?? {}) === JSON.stringify(v ?? {})
   // A latch control of one zone is a slot like any other; where knobs stand to begin with must agree.
@@ -187,7 +187,7 @@ function sameKind(circuit: Circuit, x: number, y: number, damage: DamageState | 
     p.type === q.type &&
     p.type.settings.every((s) => p.amount({ setting: s.id }) === q.amount({ setting: s.id })) &&
     same(p.device.positions, q.device.positions) &&
-    (!damage || deviceDamageText(circuit, damage, x) === deviceDamageText(circuit, damage, y))
+    (!flags || deviceFlagsText(circuit, flags, x) === deviceFlagsText(circuit, flags, y))
   )
 }
 

@@ -3,7 +3,7 @@ import { exampleById, examples } from '../examples'
 import type { Installation } from '../installation'
 import { inputsApart } from './apart'
 import { explored } from './explore'
-import { inputsOf } from './inputs'
+import { inputsOf } from './free-inputs'
 
 /** Values that name something of the installation itself, by their field. */
 const naming = ['terminal', 'from', 'to', 'device', 'place', 'boiler', 'connector', 'leadOf']

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import type { Input } from './inputs'
+import type { Input } from '../inputs'
 
 /**
  * Inputs in groups that share nothing: no conductor, terminal or part joins the devices of one to those of another, no pipe, and no

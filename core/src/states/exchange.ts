@@ -1,7 +1,7 @@
 import type { Circuit } from '../circuit'
 import type { Alike } from './alike'
 import type { Broken, Happening } from './happenings'
-import type { Input } from './inputs'
+import type { Input } from '../inputs'
 import { breachKey, type Breach } from './properties'
 
 /** Two zones that are alike, exchanged: every name and number of the one for that of the other. */

@@ -1,12 +1,12 @@
 import type { Circuit } from '../circuit'
-import type { DamageState } from '../simulation'
+import type { PartFlags } from '../simulation'
 import { circuitKnown, circuitOpen, wanted } from '../trace'
 import { alikeZones, type Alike } from './alike'
 import { inputsApart } from './apart'
 import { inEveryZone } from './exchange'
 import type { Broken, Happening } from './happenings'
-import { inputsOf } from './inputs'
-import { Machine } from './machine'
+import { inputsOf } from './free-inputs'
+import { UntimedPlant } from './untimed-plant'
 import {
   breachKey,
   isolationBreaches,
@@ -41,14 +41,14 @@ export interface Exploration {
   table: Settled[]
   /** Zones counted together: demands, and for each its own devices in one order. */
   alike: { demands: string[]; devices: string[][] }[]
-  inputs: Machine['inputs']
+  inputs: UntimedPlant['inputs']
 }
 
 export interface ExploreOptions {
   /** States after which it is left; the answer then says that it is not complete. */
   most?: number
   /** What is broken in the installation while it is explored. */
-  damage?: DamageState
+  flags?: PartFlags
   /** Whether zones that are alike are counted together; left out, they are. */
   together?: boolean
   /** Left at the first breach for which this is true; the answer is then not complete. */
@@ -68,7 +68,7 @@ const stride = 500
  * Every state the installation can get into, breadth first from rest. A generator, so that whoever drives it can tell how far
  * it is and leave: each pause gives the number of states seen so far.
  *
- * The abstraction: inputs ({@link Machine.inputs}) are free; contacts are done before valves and bus messages move on, those
+ * The abstraction: inputs ({@link UntimedPlant.inputs}) are free; contacts are done before valves and bus messages move on, those
  * before sequences' times (self-check, proving, overrun) run out, in every order within each; inputs change when nothing
  * moves, one at a time, and once more on the way.
  */
@@ -120,16 +120,16 @@ function* exploreGroup(
   options: ExploreOptions,
   only?: ReadonlySet<number>,
 ): Generator<number, Exploration> {
-  const machine = new Machine(circuit, options.damage)
-  const most = Math.min(options.most ?? defaultMost, Math.floor(mostBytes / (machine.slots.length + bytesBeside)))
+  const plant = new UntimedPlant(circuit, options.flags)
+  const most = Math.min(options.most ?? defaultMost, Math.floor(mostBytes / (plant.slots.length + bytesBeside)))
   // Zones of two circuits that are alike are not exchanged while one of them rests.
   const resting = new Set(
-    machine.inputs.flatMap(({ device }, i) => (only && !only.has(i) ? [circuit.deviceIndex.get(device)!] : [])),
+    plant.inputs.flatMap(({ device }, i) => (only && !only.has(i) ? [circuit.deviceIndex.get(device)!] : [])),
   )
-  const alike = (options.together === false ? [] : alikeZones(circuit, options.damage)).filter(
+  const alike = (options.together === false ? [] : alikeZones(circuit, options.flags)).filter(
     ({ devices }) => !devices.flat().some((device) => resting.has(device)),
   )
-  const sorts = sortersOf(machine, alike)
+  const sorts = sortersOf(plant, alike)
   const seen = new Map<string, number>()
   const states: string[] = []
   const cameFrom: number[] = []
@@ -144,7 +144,7 @@ function* exploreGroup(
   const looked = (property: PropertyId) => judged.set(property, (judged.get(property) ?? 0) + 1)
 
   const enter = (from: number, by: Happening | null): number => {
-    const text = machine.save()
+    const text = plant.save()
     for (const sort of sorts) sort(text)
     const key = String.fromCharCode.apply(null, text as unknown as number[])
     let at = seen.get(key)
@@ -165,15 +165,15 @@ function* exploreGroup(
     }
   }
   const judgeSettled = (state: number) => {
-    const astray = machine.inputs.filter(({ beside }, i) => beside && machine.asks(i) !== beside.asks)
+    const astray = plant.inputs.filter(({ beside }, i) => beside && plant.asks(i) !== beside.asks)
     const service = astray.length === 0
-    const breaches = settledBreaches(machine, service, looked)
+    const breaches = settledBreaches(plant, service, looked)
     note(state, breaches)
-    const contacts = machine.contactsText
+    const contacts = plant.contactsText
     let isolation = isolated.get(contacts)
-    if (!isolation) isolated.set(contacts, (isolation = isolationBreaches(circuit, machine.joins, looked)))
+    if (!isolation) isolated.set(contacts, (isolation = isolationBreaches(circuit, plant.joins, looked)))
     note(state, isolation)
-    const row = outcomeOf(machine)
+    const row = outcomeOf(plant)
     const beside = astray.map((input) => input.device)
     const key = `${row.wanted.join(' ')}|${beside.join(' ')}`
     let rows = table.get(key)
@@ -182,58 +182,58 @@ function* exploreGroup(
     rows.outcomes.set(JSON.stringify(row.outcome), row.outcome)
   }
 
-  if (!machine.rest()) note(0, [unsettled])
+  if (!plant.rest()) note(0, [unsettled])
   enter(-1, null)
   // What makes at times only may make or miss as the supply comes on.
-  if (machine.makesAtTimes) {
-    machine.restart()
-    machine.rest(true)
+  if (plant.makesAtTimes) {
+    plant.restart()
+    plant.rest(true)
     enter(-1, null)
-    machine.load(states[0])
+    plant.load(states[0])
   }
-  note(0, transientBreaches(circuit, machine.answer, looked))
+  note(0, transientBreaches(plant, looked))
   let settled = 0
   let at = 0
   for (; at < states.length && states.length < most && !enough; at++) {
     if (at % stride === stride - 1) yield states.length
     const state = states[at]
-    machine.load(state)
+    plant.load(state)
     // Behind a short or a burnt board the installation is another one.
-    if (machine.answer.short || machine.answer.burnt >= 0) continue
+    if (plant.short || plant.burnt >= 0) continue
     const step = (happening: Happening, act: () => void) => {
-      machine.load(state)
+      plant.load(state)
       act()
-      const passed = () => note(at, transientBreaches(circuit, machine.answer, looked), happening)
-      if (!machine.follow(passed)) note(at, [unsettled], happening)
+      const passed = () => note(at, transientBreaches(plant, looked), happening)
+      if (!plant.follow(passed)) note(at, [unsettled], happening)
       const next = enter(at, happening)
       if (happening.what !== 'input' && happening.what !== 'phase') onward[at].push(next)
     }
-    const due = machine.dueContacts()
+    const due = plant.dueContacts()
     if (due.length > 0) {
       for (const contact of due) {
-        step({ what: 'contact', contact }, () => machine.switchContact(contact))
-        machine.load(state)
-        if (machine.mayMiss(contact)) step({ what: 'miss', contact }, () => machine.missContact(contact))
+        step({ what: 'contact', contact }, () => plant.switchContact(contact))
+        plant.load(state)
+        if (plant.mayMiss(contact)) step({ what: 'miss', contact }, () => plant.missContact(contact))
       }
       continue
     }
-    const movers = machine.movers()
-    const messages = machine.messages()
+    const movers = plant.movers()
+    const messages = plant.messages()
     const moving = movers.length > 0 || messages.length > 0
-    for (const actuator of movers) step({ what: 'travel', actuator }, () => machine.advance(actuator))
-    for (const port of messages) step({ what: 'message', port }, () => machine.deliver(port))
+    for (const actuator of movers) step({ what: 'travel', actuator }, () => plant.advance(actuator))
+    for (const port of messages) step({ what: 'message', port }, () => plant.deliver(port))
     if (!moving) {
       settled++
       judgeSettled(at)
-      for (const behaviour of machine.pending()) step({ what: 'phase', behaviour }, () => machine.expire(behaviour))
-    } else if (machine.changed) continue
-    machine.load(state)
-    const asks = machine.inputs.map((_, i) => machine.asks(i))
+      for (const behaviour of plant.pending()) step({ what: 'phase', behaviour }, () => plant.expire(behaviour))
+    } else if (plant.changed) continue
+    plant.load(state)
+    const asks = plant.inputs.map((_, i) => plant.asks(i))
     for (let input = 0; input < asks.length; input++) {
       if (only && !only.has(input)) continue
       step({ what: 'input', input, asks: !asks[input], midTravel: moving }, () => {
-        machine.change(input)
-        machine.changed = moving
+        plant.change(input)
+        plant.changed = moving
       })
     }
   }
@@ -241,9 +241,9 @@ function* exploreGroup(
   const round = roundIn(onward)
   if (round !== undefined) note(round, [unsettled])
 
-  const walk = new Walk(machine, sorts, states, cameFrom, cameBy)
+  const walk = new Walk(plant, sorts, states, cameFrom, cameBy)
   const seenBroken = [...firstSeen.values()].map(({ breach, state, by }) => ({ breach, path: walk.to(state, by) }))
-  const broken = inEveryZone(circuit, machine.inputs, alike, seenBroken)
+  const broken = inEveryZone(circuit, plant.inputs, alike, seenBroken)
   return {
     states: states.length,
     settled,
@@ -255,7 +255,7 @@ function* exploreGroup(
       demands,
       devices: devices.map((list) => list.map((d) => circuit.devices[d].device.id)),
     })),
-    inputs: machine.inputs,
+    inputs: plant.inputs,
   }
 }
 
@@ -268,31 +268,31 @@ export function explored(circuit: Circuit, options: ExploreOptions = {}): Explor
   }
 }
 
-function outcomeOf(machine: Machine): { wanted: string[]; outcome: Outcome } {
-  const { circuit } = machine
+function outcomeOf(plant: UntimedPlant): { wanted: string[]; outcome: Outcome } {
+  const { circuit } = plant
   const { demands } = circuit.installation.intent
   const calls = circuit.devices.flatMap(({ device, type, loadIndex }) =>
     type.inputs
-      .filter((input) => machine.loadEnergised(loadIndex.get(input.load)!))
+      .filter((input) => plant.loadEnergised(loadIndex.get(input.load)!))
       .map((input) => `${device.id}.${input.id}`),
   )
   const open = demands
-    .filter((d) => d.circuit.valves.length > 0 && circuitKnown(circuit, d) && circuitOpen(machine, d))
+    .filter((d) => d.circuit.valves.length > 0 && circuitKnown(circuit, d) && circuitOpen(plant, d))
     .map((d) => d.id)
   const runs = circuit.loads.flatMap((l, i) =>
-    l.part.work && machine.loadWorking(i) ? [circuit.devices[l.device].device.id] : [],
+    l.part.work && plant.loadWorking(i) ? [circuit.devices[l.device].device.id] : [],
   )
-  return { wanted: demands.filter((d) => wanted(machine, d)).map((d) => d.id), outcome: { calls, open, runs } }
+  return { wanted: demands.filter((d) => wanted(plant, d)).map((d) => d.id), outcome: { calls, open, runs } }
 }
 
 /** Puts the places of zones that are alike into one order, so that states which differ by an exchange become one. */
 type Sorter = (text: Uint8Array) => void
 
-function sortersOf(machine: Machine, alike: readonly Alike[]): Sorter[] {
+function sortersOf(plant: UntimedPlant, alike: readonly Alike[]): Sorter[] {
   return alike.map(({ devices }) => {
     const columns = devices.map((list) =>
       list.flatMap((device) =>
-        machine.slots
+        plant.slots
           .map((slot, at) => ({ slot, at }))
           .filter(({ slot }) => slot.device === device)
           .sort((x, y) => (x.slot.part < y.slot.part ? -1 : 1))
@@ -346,7 +346,7 @@ function roundIn(onward: readonly (readonly number[])[]): number | undefined {
  */
 class Walk {
   constructor(
-    private readonly machine: Machine,
+    private readonly plant: UntimedPlant,
     private readonly sorts: readonly Sorter[],
     private readonly states: readonly string[],
     private readonly cameFrom: readonly number[],
@@ -377,7 +377,7 @@ class Walk {
 
   /** Everything of the same kind that could have happened instead. */
   private fellows(of: Happening): Happening[] {
-    const { circuit, inputs } = this.machine
+    const { circuit, inputs } = this.plant
     const numbers = (n: number) => Array.from({ length: n }, (_, i) => i)
     switch (of.what) {
       case 'input':
@@ -393,25 +393,25 @@ class Walk {
   }
 
   private after(state: string, h: Happening): string | undefined {
-    const { machine } = this
-    machine.load(state)
+    const { plant } = this
+    plant.load(state)
     if (h.what === 'input') {
-      if (machine.asks(h.input) === h.asks) return undefined
-      machine.change(h.input)
-      machine.changed = h.midTravel
+      if (plant.asks(h.input) === h.asks) return undefined
+      plant.change(h.input)
+      plant.changed = h.midTravel
     } else if (h.what === 'contact') {
-      if (!machine.dueContacts().includes(h.contact)) return undefined
-      machine.switchContact(h.contact)
+      if (!plant.dueContacts().includes(h.contact)) return undefined
+      plant.switchContact(h.contact)
     } else if (h.what === 'miss') {
-      if (!machine.dueContacts().includes(h.contact) || !machine.mayMiss(h.contact)) return undefined
-      machine.missContact(h.contact)
+      if (!plant.dueContacts().includes(h.contact) || !plant.mayMiss(h.contact)) return undefined
+      plant.missContact(h.contact)
     } else if (h.what === 'travel') {
-      if (!machine.movers().includes(h.actuator)) return undefined
-      machine.advance(h.actuator)
-    } else if (h.what === 'message') machine.deliver(h.port)
-    else machine.expire(h.behaviour)
-    machine.follow(() => undefined)
-    return String.fromCharCode.apply(null, machine.save() as unknown as number[])
+      if (!plant.movers().includes(h.actuator)) return undefined
+      plant.advance(h.actuator)
+    } else if (h.what === 'message') plant.deliver(h.port)
+    else plant.expire(h.behaviour)
+    plant.follow(() => undefined)
+    return String.fromCharCode.apply(null, plant.save() as unknown as number[])
   }
 
   private sorted(state: string): string {

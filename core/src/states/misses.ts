@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import { AT_TIMES, type DamageState } from '../simulation'
+import { AT_TIMES, type PartFlags } from '../simulation'
 
 /** Contacts that make at times only: at every operation they make or miss, and may do the other the next time. */
 export class Misses {
@@ -7,9 +7,9 @@ export class Misses {
   readonly missing: Uint8Array
   private readonly atTimes: number[]
 
-  constructor(circuit: Circuit, damage: DamageState) {
+  constructor(circuit: Circuit, flags: PartFlags) {
     this.missing = new Uint8Array(circuit.contacts.length)
-    this.atTimes = circuit.contacts.flatMap((_, i) => (damage.heldContacts[i] === AT_TIMES ? [i] : []))
+    this.atTimes = circuit.contacts.flatMap((_, i) => (flags.heldContacts[i] === AT_TIMES ? [i] : []))
   }
 
   /** Is there any such contact? */

@@ -1,4 +1,12 @@
-import { LINE, emptyNets, mergeNets, type Circuit, type CircuitState, type Nets } from '../circuit'
+import {
+  LINE,
+  emptyNets,
+  mergeNets,
+  type Circuit,
+  type CircuitState,
+  type ElectricalAnswer,
+  type Nets,
+} from '../circuit'
 import type { Demand } from '../installation'
 import { feltFlow } from '../water'
 import {
@@ -228,19 +236,19 @@ const joined = ({ netOf }: Nets, a: number, b: number): boolean => netOf[a] === 
 
 /** What must never be, in a state on the way as well. */
 export function transientBreaches(
-  circuit: Circuit,
-  at: { short: boolean; mainsShort: boolean; mainsAt: number; burnt: number },
+  at: { circuit: Circuit; electrical: ElectricalAnswer; short: boolean; burnt: number },
   looked: Looked = () => undefined,
 ): Breach[] {
+  const { circuit, electrical, burnt } = at
   const found: Breach[] = []
   if (circuit.sources.length > 0) looked('no-short')
   if (hasExtraLow(circuit)) looked('extra-low-stays-low')
-  if (at.short) found.push(breach('no-short', at.mainsShort ? {} : { detail: 'secondary-short' }))
-  if (at.mainsAt >= 0) {
-    const { ref, owner } = circuit.atoms[at.mainsAt]
+  if (at.short) found.push(breach('no-short', electrical.mainsShort ? {} : { detail: 'secondary-short' }))
+  if (electrical.mainsAt >= 0) {
+    const { ref, owner } = circuit.atoms[electrical.mainsAt]
     found.push(breach('extra-low-stays-low', { devices: [owner], terminals: [ref] }))
-  } else if (at.burnt >= 0) {
-    const { device, a } = circuit.loads[at.burnt]
+  } else if (burnt >= 0) {
+    const { device, a } = circuit.loads[burnt]
     const { id } = circuit.devices[device].device
     found.push(
       breach('extra-low-stays-low', { devices: [id], terminals: [circuit.atoms[a].ref], detail: 'over-volts' }),

@@ -4,7 +4,7 @@ import { exampleById, examples } from '../examples'
 import { Rig } from '../hypotheses'
 import type { Core, Installation } from '../installation'
 import { traceReport } from '../trace'
-import { inputActions } from './inputs'
+import { inputActions } from '../inputs'
 import { sensorIsRead } from './read-by'
 
 const example = (id: string) => structuredClone(exampleById(id)!.installation)

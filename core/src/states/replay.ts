@@ -1,8 +1,8 @@
 import type { Circuit } from '../circuit'
 import { formatAction, Simulation, type Action } from '../simulation'
 import type { Broken, Happening } from './happenings'
-import { inputActions } from './inputs'
-import { Machine } from './machine'
+import { inputActions } from '../inputs'
+import { UntimedPlant } from './untimed-plant'
 import { breachKey, isolationBreaches, settledBreaches, type Breach } from './properties'
 
 /** A counterexample as a person would bring it about, and whether it then shows with the times that the parts really take. */
@@ -22,13 +22,13 @@ export function replay(circuit: Circuit, { breach, path }: Broken): Replay {
 
 class Player {
   private readonly sim: Simulation
-  private readonly machine: Machine
+  private readonly plant: UntimedPlant
   private readonly actions: Action[] = []
 
   constructor(private readonly circuit: Circuit) {
     this.sim = new Simulation(circuit)
-    this.machine = new Machine(circuit)
-    this.machine.rest()
+    this.plant = new UntimedPlant(circuit)
+    this.plant.rest()
   }
 
   play(path: readonly Happening[], breach: Breach): Replay {
@@ -37,7 +37,7 @@ class Player {
       const happening = path[i]
       if (happening.what === 'input') {
         if (happening.midTravel && !this.waitInTravel()) break
-        for (const action of inputActions(this.circuit, this.machine.inputs[happening.input], happening.asks)) {
+        for (const action of inputActions(this.circuit, this.plant.inputs[happening.input], happening.asks)) {
           this.actions.push(action)
           if (action.do === 'set') this.sim.set(action.device, action.control, action.value)
         }
@@ -57,21 +57,21 @@ class Player {
   }
 
   private follow(happening: Happening): void {
-    const { machine } = this
+    const { plant } = this
     if (happening.what === 'input') {
-      if (machine.asks(happening.input) !== happening.asks) machine.change(happening.input)
-      machine.changed = happening.midTravel
-    } else if (happening.what === 'contact') machine.switchContact(happening.contact)
-    else if (happening.what === 'miss') machine.missContact(happening.contact)
-    else if (happening.what === 'travel') machine.advance(happening.actuator)
-    else if (happening.what === 'message') machine.deliver(happening.port)
-    else machine.expire(happening.behaviour)
-    machine.follow(() => undefined)
+      if (plant.asks(happening.input) !== happening.asks) plant.change(happening.input)
+      plant.changed = happening.midTravel
+    } else if (happening.what === 'contact') plant.switchContact(happening.contact)
+    else if (happening.what === 'miss') plant.missContact(happening.contact)
+    else if (happening.what === 'travel') plant.advance(happening.actuator)
+    else if (happening.what === 'message') plant.deliver(happening.port)
+    else plant.expire(happening.behaviour)
+    plant.follow(() => undefined)
   }
 
   /** Lets time pass until the contacts stand as on the way that was found, and half way on to the next event. */
   private waitInTravel(): boolean {
-    const wanted = this.machine.contactsText
+    const wanted = this.plant.contactsText
     const start = this.sim.time
     for (let n = 0; n < mostEvents; n++) {
       const stands = String.fromCharCode(...this.circuit.contacts.map((_, i) => (this.sim.contactClosed(i) ? 1 : 0)))

@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
-import { AT_TIMES, NOT_HELD, type BehaviourState, type Bus, type DamageState, type Travel } from '../simulation'
-import type { Input } from './inputs'
+import { AT_TIMES, NOT_HELD, type BehaviourState, type Bus, type PartFlags, type Travel } from '../simulation'
+import type { Input } from '../inputs'
 
 /** A phase that ends by itself some time, and one that does not. */
 export const PENDING = 1e15
@@ -43,7 +43,7 @@ function varyingControls(circuit: Circuit, inputs: readonly Input[]): { control:
 /** What the slots of a state read and write: the parts of the machine. */
 export interface Parts {
   circuit: Circuit
-  damage: DamageState
+  flags: PartFlags
   values: (string | number)[]
   sensing: Uint8Array
   closed: Uint8Array
@@ -60,7 +60,7 @@ export interface Parts {
 
 /** Everything of a state that can change, each in its place. */
 export function slotsOf(parts: Parts, inputs: readonly Input[]): Slot[] {
-  const { circuit, travel, bus, values, damage, places, phases } = parts
+  const { circuit, travel, bus, values, flags, places, phases } = parts
   const of = (device: number, part: string, read: () => number, write: (value: number) => void): Slot => ({
     device,
     part,
@@ -80,7 +80,7 @@ export function slotsOf(parts: Parts, inputs: readonly Input[]): Slot[] {
     ...circuit.sensors.map((s, i) => of(s.device, `sensor ${s.part.id}`, ...bits(parts.sensing, i))),
     ...circuit.contacts.map((c, i) => of(c.device, `contact ${c.part.id} ${c.throw}`, ...bits(parts.closed, i))),
     ...circuit.contacts.flatMap((c, i) =>
-      damage.heldContacts[i] === AT_TIMES
+      flags.heldContacts[i] === AT_TIMES
         ? [of(c.device, `missing ${c.part.id} ${c.throw}`, ...bits(parts.missing, i))]
         : [],
     ),
@@ -103,7 +103,7 @@ export function slotsOf(parts: Parts, inputs: readonly Input[]): Slot[] {
         (value) => {
           travel.velocity[i] = (value % 3) - 1
           travel.position[i] =
-            damage.heldActuators[i] !== NOT_HELD ? damage.heldActuators[i] : places[i][Math.floor(value / 3)]
+            flags.heldActuators[i] !== NOT_HELD ? flags.heldActuators[i] : places[i][Math.floor(value / 3)]
         },
       ),
     ),

@@ -1,4 +1,4 @@
-import { across, type Circuit } from '../circuit'
+import { across, edgesAt, type Circuit } from '../circuit'
 
 /** The circuit with everything that no switch interrupts drawn together: nets of wiring, joined by contacts and fuses. */
 export interface GateGraph {
@@ -35,7 +35,7 @@ export function gateGraph(circuit: Circuit): GateGraph {
 export function wiredTo(circuit: Circuit, start: number, whole: (edge: number) => boolean): Map<number, number> {
   const cameBy = new Map([[start, -1]])
   for (const atom of cameBy.keys()) {
-    for (const edge of circuit.edgesAt[atom]) {
+    for (const edge of edgesAt(circuit, atom)) {
       if (isGate(circuit, edge) || !whole(edge)) continue
       const next = across(circuit.edges[edge], atom)
       if (!cameBy.has(next)) cameBy.set(next, edge)

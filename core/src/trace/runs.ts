@@ -1,4 +1,4 @@
-import { feedsOf, type Circuit } from '../circuit'
+import { edgesAt, feedsOf, type Circuit } from '../circuit'
 import type { Demand } from '../installation'
 import { callLoad, coilsOf, loadEnds, ownCoils, ownContacts } from './demands'
 import { gatesOf, type Way } from './paths'
@@ -19,7 +19,7 @@ export interface Run {
 
 /** Is there a conductor on a load's own terminals? */
 const isWired = (circuit: Circuit, load: number): boolean =>
-  circuit.edgesAt[circuit.loads[load].a].some((e) => ['core', 'link'].includes(circuit.edges[e].kind))
+  edgesAt(circuit, circuit.loads[load].a).some((e) => ['core', 'link'].includes(circuit.edges[e].kind))
 
 /** The runs of an installation: relay coils, valve motors in the order of the demands, boiler calls, what the boiler drives. */
 export function runsOf(circuit: Circuit): Run[] {

@@ -1,8 +1,11 @@
 import {
+  agrees,
+  lookAt,
   terminalSchedule,
   terminalVolts,
   voltsText,
   type leadOhms,
+  type LookResult,
   type Simulation,
   type StateWord,
 } from '@nobbet/core'
@@ -24,7 +27,7 @@ type Reader = keyof typeof leadOhms
 
 interface TerminalReading {
   state: StateWord
-  volts?: number
+  shown: LookResult
   text: string
 }
 
@@ -32,19 +35,13 @@ interface TerminalReading {
 function readAt(simulation: Simulation, ref: string, reader: Reader): TerminalReading {
   const { circuit, electrics } = simulation
   const { state } = simulation.potentialAt(ref)
+  const shown = lookAt(simulation, { at: 'points', with: reader, red: ref })
   const read = terminalVolts(electrics, circuit.atomIndex.get(ref)!, reader)
-  if (!read) return { state, text: '' }
+  if (!read) return { state, shown, text: '' }
   // A pole is told by its word; a figure of nothing beside it would only be noise.
   const plain = (state === 'neutral' || state === 'earth') && read.volts < 0.5
   const half = read.mean > 0.5 ? `, mean ${voltsText(read.mean)}` : ''
-  return { state, volts: read.volts, text: plain ? '' : `${voltsText(read.volts)}${half}` }
-}
-
-/** Words that differ, or volts that differ by more than an instrument would: something is not as it should be. */
-function differs(now: TerminalReading, should: TerminalReading): boolean {
-  if (now.state !== should.state) return true
-  const [a, b] = [now.volts ?? 0, should.volts ?? 0]
-  return Math.abs(a - b) > Math.max(1, 0.02 * Math.max(a, b))
+  return { state, shown, text: plain ? '' : `${voltsText(read.volts)}${half}` }
 }
 
 /** The wiring centre: terminal under terminal in its real order, what is in each, what it reads now and should read. */
@@ -103,7 +100,7 @@ export function WiringCentre({ session, picked, leads, onPick }: WiringCentrePro
               {rows.map((row, i) => {
                 const now = readAt(simulation, row.ref, reader)
                 const should = healthy === simulation ? now : readAt(healthy, row.ref, reader)
-                const wrong = differs(now, should)
+                const wrong = now.state !== should.state || !agrees(should.shown, now.shown, reader)
                 // A pole's own terminals and the spares are background, unless something is on them that should not be.
                 const quiet = now.state === 'neutral' || now.state === 'earth' || row.conductors.every((c) => c.parked)
                 const holds = row.conductors.some((c) => picked === conductorRef(c.cable, c.core))

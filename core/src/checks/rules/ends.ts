@@ -1,11 +1,12 @@
 import { coreName } from '../../catalogue'
+import { edgesAt } from '../../circuit'
 import type { Finding } from '../finding'
 import { moveToOwnTerminal } from './remedies'
 import { inUse, linksBetweenPlaces, type Survey } from './survey'
 
 /** Is nothing on this terminal of a wiring centre, or in this connector, but one conductor? */
 const alone = ({ circuit }: Survey, atom: number): boolean =>
-  ['centre', 'connector'].includes(circuit.atoms[atom].kind) && circuit.edgesAt[atom].length === 1
+  ['centre', 'connector'].includes(circuit.atoms[atom].kind) && edgesAt(circuit, atom).length === 1
 
 /** Conductors that lead nowhere, ends that are not made safe, contacts that something bridges. */
 export function endFindings(survey: Survey): Finding[] {
@@ -73,14 +74,15 @@ export function endFindings(survey: Survey): Finding[] {
   circuit.contacts.forEach(({ edge, device, part }) => {
     const { a, b } = circuit.edges[edge]
     if (part.kind !== 'contact' || [a, b].some((atom) => circuit.atoms[atom].kind !== 'device')) return
-    const wiring = (atom: number) => circuit.edgesAt[atom].some((e) => ['core', 'link'].includes(circuit.edges[e].kind))
+    const wiring = (atom: number) =>
+      edgesAt(circuit, atom).some((e) => ['core', 'link'].includes(circuit.edges[e].kind))
     if (wiring(a) === wiring(b) || isolators.has(device)) return
     const [landed, bare] = wiring(a) ? [a, b] : [b, a]
     // A rail with outputs beside each other may have some to spare.
     if (circuit.contacts.filter((c) => [circuit.edges[c.edge].a, circuit.edges[c.edge].b].includes(landed)).length > 1)
       return
     // What leads on inside its device has its use there.
-    if (circuit.edgesAt[bare].length > 1 || circuit.loads.some((l) => l.a === bare || l.b === bare)) return
+    if (edgesAt(circuit, bare).length > 1 || circuit.loads.some((l) => l.a === bare || l.b === bare)) return
     findings.push({
       rule: 'contact-unused',
       severity: 'poor-practice',

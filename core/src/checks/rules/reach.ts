@@ -1,4 +1,4 @@
-import { conductingPath, EARTH, FED, LINE, NEUTRAL, shortCircuit } from '../../circuit'
+import { conductingPath, EARTH, edgesAt, FED, LINE, NEUTRAL, shortCircuit } from '../../circuit'
 import type { Finding } from '../finding'
 import { bringFeed, bringPole, exchangeAt, spares } from './remedies'
 import type { Survey } from './survey'
@@ -12,7 +12,7 @@ function feedsAnything(survey: Survey, atom: number): boolean {
   const ends = contactEnds(survey, atom)
   return (
     ends.length === 0 ||
-    ends.some((end) => circuit.edgesAt[end].some((e) => ['core', 'link'].includes(circuit.edges[e].kind)))
+    ends.some((end) => edgesAt(circuit, end).some((e) => ['core', 'link'].includes(circuit.edges[e].kind)))
   )
 }
 

@@ -1,7 +1,7 @@
 import type { Circuit } from '../circuit'
 import type { ContactRef } from '../installation'
 import type { Action } from '../simulation'
-import { inputActions, inputOf } from '../states'
+import { inputActions, inputOf } from './input'
 
 /** The actions that make a device's contact ask, or stop asking: found in the conditions, not in device names. */
 export const actionsFor = (circuit: Circuit, at: ContactRef, asking: boolean): Action[] =>

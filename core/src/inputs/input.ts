@@ -1,8 +1,7 @@
 import type { Condition, Control } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { ContactRef } from '../installation'
-import { senses, type Action } from '../simulation'
-import { sensorIsRead } from './read-by'
+import type { Action } from '../simulation'
 
 /** One knob of an input: a choice with the values it is free between, or a sensor that may ask at any time. */
 export type Leaf =
@@ -30,7 +29,7 @@ const controlOf = (circuit: Circuit, device: number, id: string): Control =>
   circuit.devices[device].type.controls.find((c) => c.id === id)!
 
 /** What a contact's condition leaves free: of several ways to ask, the first; the others are there for other reasons. */
-function leavesOfContact(circuit: Circuit, { device: id, contact }: ContactRef): Leaf[] {
+export function leavesOfContact(circuit: Circuit, { device: id, contact }: ContactRef): Leaf[] {
   const device = circuit.deviceIndex.get(id)!
   const part = circuit.devices[device].type.primitives.find((p) => p.id === contact)!
   const condition =
@@ -57,38 +56,6 @@ export const inputOf = (circuit: Circuit, at: ContactRef): Input => ({
   device: at.device,
   leaves: leavesOfContact(circuit, at),
 })
-
-const leafKey = (leaf: Leaf): string => (leaf.kind === 'sensor' ? `s${leaf.sensor}` : `c${leaf.control}`)
-
-/** Every free input of an installation: those of its demands first, then limits and sensors that no demand has and something reads. */
-export function inputsOf(circuit: Circuit): Input[] {
-  const inputs: Input[] = []
-  const seen = new Set<string>()
-  const used = new Set<string>()
-  const add = (device: string, leaves: Leaf[], beside?: Input['beside']) => {
-    const key = leaves.map(leafKey).sort().join()
-    if (leaves.length === 0 || seen.has(key)) return
-    seen.add(key)
-    leaves.forEach((leaf) => used.add(leafKey(leaf)))
-    inputs.push({ device, leaves, ...(beside && { beside }) })
-  }
-  for (const { channel, thermostat } of circuit.installation.intent.demands)
-    for (const at of [channel, thermostat]) if (at) add(at.device, leavesOfContact(circuit, at))
-  circuit.sensors.forEach((part, sensor) => {
-    const { device, throws, reads, setPoint } = part
-    if (used.has(`s${sensor}`) || !sensorIsRead(circuit, sensor)) return
-    const { id } = circuit.devices[device].device
-    const leaves: Leaf[] = [{ kind: 'sensor', sensor }]
-    if (throws) {
-      const resting = throws.to
-      const asking = String(circuit.controls[throws.control].initial)
-      leaves.push({ kind: 'choice', control: throws.control, asking, resting })
-    }
-    const initial = (control: number) => Number(circuit.controls[control].initial)
-    add(id, leaves, { asks: senses(part, initial(reads), initial(setPoint), false, false) })
-  })
-  return inputs
-}
 
 /** The actions that make an input ask, or stop asking: a knob turned; for a sensor, its dial to one of its end stops. */
 export function inputActions(circuit: Circuit, { leaves }: Input, asking: boolean): Action[] {

@@ -1,96 +1,60 @@
-import { type Circuit, type CircuitState, type Electrics } from '../circuit'
+import { answerFor, Remembered, type Circuit, type ElectricalAnswer } from '../circuit'
 import {
-  behaviours,
-  Bus,
-  checkOf,
-  holds,
-  lockedOut,
-  noDamage,
+  flagsKey,
+  noDefects,
+  PlantState,
   readGates,
   readRising,
-  Travel,
   type BehaviourState,
-  type Check,
-  type DamageState,
-  type Drives,
-  type View,
+  type PartFlags,
 } from '../simulation'
 import { flowsOf } from '../water'
-import type { Stands, Waters } from '../trace'
-import { Answers, MIDDLE, WORKING, type Answer } from './answers'
-import { inputsOf, type Input } from './inputs'
+import type { Input } from '../inputs'
+import { inputsOf } from './free-inputs'
 import { Misses } from './misses'
 import { PENDING, slotsOf, type Slot } from './slots'
+
+/** Bytes that one exploration's electrical answers may take. */
+const mostAnswersBytes = 64 * 2 ** 20
 
 /**
  * An installation with time taken out: contacts, valves, bus messages and sequences stand as they do in the simulation and
  * answer by the same conditions, but nothing says how long a thing takes. What may happen next is asked and chosen.
  *
- * One machine serves a whole exploration: {@link load} puts it into a state, {@link save} says which state it is in.
+ * One serves a whole exploration: {@link load} puts it into a state, {@link save} says which state it is in.
  */
-export class Machine implements Stands, Waters {
+export class UntimedPlant extends PlantState {
   readonly inputs: Input[]
   /** Every place of a state's text: what stands there. */
   readonly slots: Slot[]
   /** A change in mid travel has been made; it is forgotten when everything rests. */
   changed = false
 
-  private readonly values: (string | number)[]
-  private readonly sensing: Uint8Array
-  private readonly closed: Uint8Array
-  private readonly energised: Uint8Array
-  private readonly working: Uint8Array
-  private readonly travel: Travel
-  private readonly bus: Bus
-  private readonly phases: BehaviourState[]
-  private readonly view: View
-  private readonly damage: DamageState
-  private readonly supplied: Uint8Array
+  protected readonly flags: PartFlags
+  protected readonly flagsKey: string
   private readonly gates: { gates: Uint8Array; pumps: Uint8Array }
   private readonly rising: Uint8Array
   /** Of every actuator, the positions it is told apart at: 0, where its switches change, 1, and between any two of them. */
   private readonly places: number[][]
-  /** Per contact and per role of a sequence, its condition made ready. */
-  private readonly checks: Check[]
-  private readonly watches: Record<string, Check>[]
-  private readonly warm: Check[]
-  private known: Float64Array | undefined
-  private readonly answers: Answers
+  private flowsNow: Float64Array | undefined
+  private readonly answers = new Remembered<ElectricalAnswer>(mostAnswersBytes, ({ levels }) => 600 + 3 * levels.length)
   private readonly misses: Misses
-  private now!: Answer
   private readonly text: Uint8Array
   private readonly dead: string
 
-  constructor(
-    readonly circuit: Circuit,
-    damage?: DamageState,
-  ) {
+  constructor(circuit: Circuit, flags?: PartFlags) {
+    super(circuit)
     this.inputs = inputsOf(circuit)
-    this.damage = damage ?? noDamage(circuit)
-    this.answers = new Answers(circuit, this.damage)
-    this.values = circuit.controls.map((c) => c.initial)
-    this.sensing = new Uint8Array(circuit.sensors.length)
+    this.flags = flags ?? noDefects(circuit)
+    this.flagsKey = flagsKey(this.flags)
     for (const { leaves, beside } of this.inputs)
       for (const leaf of leaves) if (beside && leaf.kind === 'sensor') this.sensing[leaf.sensor] = beside.asks ? 1 : 0
-    this.closed = new Uint8Array(circuit.contacts.length)
-    this.misses = new Misses(circuit, this.damage)
-    this.energised = new Uint8Array(circuit.loads.length)
-    this.supplied = new Uint8Array(circuit.loads.length)
-    this.working = new Uint8Array(circuit.loads.length)
-    this.travel = new Travel(circuit)
-    this.bus = new Bus(circuit)
-    this.phases = circuit.behaviours.map((b) => behaviours[b.part.behaviour].initial)
+    this.misses = new Misses(circuit, this.flags)
     this.gates = {
       gates: new Uint8Array(circuit.water.ways.length),
       pumps: new Uint8Array(circuit.water.ways.length),
     }
     this.rising = new Uint8Array(circuit.water.emitters.length)
-    const { devices } = circuit
-    this.checks = circuit.contacts.map((c) => checkOf(c.closedWhen, devices[c.device]))
-    this.watches = circuit.behaviours.map(({ device, watches }) =>
-      Object.fromEntries(Object.entries(watches).map(([role, c]) => [role, checkOf(c, devices[device])])),
-    )
-    this.warm = circuit.water.sources.map(({ when, device }) => checkOf(when, devices[device]))
     this.places = circuit.actuators.map(({ makesAt, letsGoAt, latchedAt }, i) => {
       const latched = this.drives.latched(i) ? [latchedAt] : []
       const marks = [...new Set([0, ...makesAt, ...letsGoAt, ...latched, 1])].sort((x, y) => x - y)
@@ -99,8 +63,8 @@ export class Machine implements Stands, Waters {
     this.slots = slotsOf(
       {
         circuit,
-        damage: this.damage,
-        values: this.values,
+        flags: this.flags,
+        values: this.controls,
         sensing: this.sensing,
         closed: this.closed,
         missing: this.misses.missing,
@@ -115,59 +79,24 @@ export class Machine implements Stands, Waters {
       this.inputs,
     )
     this.text = new Uint8Array(this.slots.length + 1)
-    this.view = {
-      controls: this.values,
-      energised: this.energised,
-      working: this.working,
-      sensing: this.sensing,
-      position: this.travel.position,
-      velocity: this.travel.velocity,
-      cams: this.travel.cams,
-      phase: (i) => this.phases[i].phase,
-      linked: (port) => this.bus.linked(port),
-      hears: (port, request) => this.bus.hears(port, request),
-      flow: (way) => this.flows[way],
-      timed: () => false,
-    }
     this.dead = String.fromCharCode.apply(null, this.save() as unknown as number[])
     this.react()
   }
 
-  // What is asked of a moment, as of a simulation.
-
-  contactAsked(contact: number): boolean {
-    const c = this.circuit.contacts[contact]
-    const { loads } = this.circuit
-    for (let i = 0; i < loads.length; i++) this.supplied[i] = loads[i].ownSupply ? 1 : this.energised[i]
-    const view = { ...this.view, energised: this.supplied, linked: () => false }
-    return this.checks[contact](view) !== c.inverted
+  /** The electrical answer for how contacts stand. */
+  get electrical(): ElectricalAnswer {
+    return this.answer
   }
-  loadEnergised(load: number): boolean {
-    return this.energised[load] === 1
+  /** Is any source's line, or both sides of a secondary, joined to what they must not be? */
+  get short(): boolean {
+    return this.answer.mainsShort || this.answer.secondaryShort
   }
-  loadWorking(load: number): boolean {
-    return this.working[load] === 1
-  }
-  actuatorPosition(actuator: number): number {
-    return this.travel.position[actuator]
+  /** The last load under more volts than it withstands; −1 where there is none. */
+  get burnt(): number {
+    return this.answer.over.lastIndexOf(1)
   }
   sourceHot(source: number): boolean {
-    return this.warm[source](this.view)
-  }
-  emitterGives(emitter: number): boolean {
-    const { part, device } = this.circuit.water.emitters[emitter]
-    return part.when === undefined || holds(part.when, this.circuit.devices[device], this.view)
-  }
-  phase(behaviour: number): BehaviourState {
-    return this.phases[behaviour]
-  }
-  /** The electrical answer for how contacts stand. */
-  get answer(): Answer {
-    return this.now
-  }
-  /** The state of everything that decides joins, as it stands. */
-  get joins(): CircuitState {
-    return { ...this.damage, closed: this.closed }
+    return this.sourceHeats(source)
   }
   get contactsText(): string {
     return String.fromCharCode(...this.closed)
@@ -180,8 +109,8 @@ export class Machine implements Stands, Waters {
     const { contacts } = this.circuit
     const due: number[] = []
     for (let i = 0; i < contacts.length; i++) {
-      const held = this.damage.heldContacts[i]
-      const makes = this.misses.missing[i] === 0 && this.asked(i)
+      const held = this.flags.heldContacts[i]
+      const makes = this.misses.missing[i] === 0 && this.contactShouldBeClosed(i)
       const wanted = held === 0 || held === 1 ? held : makes ? 1 : 0
       if (wanted !== this.closed[i]) due.push(i)
     }
@@ -198,9 +127,6 @@ export class Machine implements Stands, Waters {
   switchContact(contact: number): void {
     this.closed[contact] = 1 - this.closed[contact]
     this.react()
-  }
-  private asked(contact: number): boolean {
-    return this.checks[contact](this.view) !== this.circuit.contacts[contact].inverted
   }
   get makesAtTimes(): boolean {
     return this.misses.any
@@ -254,15 +180,15 @@ export class Machine implements Stands, Waters {
   }
   asks(input: number): boolean {
     return this.inputs[input].leaves.every((leaf) =>
-      leaf.kind === 'sensor' ? this.sensing[leaf.sensor] === 1 : String(this.values[leaf.control]) === leaf.asking,
+      leaf.kind === 'sensor' ? this.sensing[leaf.sensor] === 1 : String(this.controls[leaf.control]) === leaf.asking,
     )
   }
   /** The world or a hand changes one input: it asks, or stops asking. */
   change(input: number): void {
     const asking = !this.asks(input)
     for (const leaf of this.inputs[input].leaves)
-      if (leaf.kind === 'choice') this.values[leaf.control] = asking ? leaf.asking : leaf.resting
-      else this.sensing[leaf.sensor] = asking && !this.damage.deadSensors[leaf.sensor] ? 1 : 0
+      if (leaf.kind === 'choice') this.controls[leaf.control] = asking ? leaf.asking : leaf.resting
+      else this.sensing[leaf.sensor] = asking && !this.flags.deadSensors[leaf.sensor] ? 1 : 0
     this.react()
   }
   /**
@@ -272,7 +198,7 @@ export class Machine implements Stands, Waters {
   follow(passed: () => void): boolean {
     for (let n = 0; n < 400; n++) {
       passed()
-      if (this.now.short || this.now.burnt >= 0) return true
+      if (this.short || this.burnt >= 0) return true
       const due = this.dueContacts()
       if (due.length > 1 || (due.length === 1 && this.mayMiss(due[0]))) return true
       if (due.length === 1) {
@@ -314,7 +240,7 @@ export class Machine implements Stands, Waters {
       else if (under.length > 0) this.deliver(under[0])
       else if (pending.length > 0) this.expire(pending[0])
       else return true
-      if (this.now.short) return true
+      if (this.short) return true
     }
     return false
   }
@@ -331,7 +257,7 @@ export class Machine implements Stands, Waters {
     const { slots } = this
     for (let i = 0; i < slots.length; i++) slots[i].write(state.charCodeAt(i))
     this.changed = state.charCodeAt(slots.length) === 1
-    this.now = this.answers.of(this.closed)
+    this.readAnswer()
     this.waterMoved()
   }
 
@@ -339,48 +265,37 @@ export class Machine implements Stands, Waters {
 
   /** Everything but contacts answers at once to what it sees. */
   private react(): void {
-    this.now = this.answers.of(this.closed)
-    if (this.now.short) return
+    this.readAnswer()
+    if (this.short) return
     this.updateLoads()
     this.updateTravel()
-    if (this.now.electrics) this.updateBus(this.now.electrics)
+    this.updateBus(0)
     this.waterMoved()
-    this.updateBehaviours()
-    this.misses.forget((contact) => this.asked(contact))
+    this.updateSequences(0, false, () => false)
+    this.misses.forget((contact) => this.contactShouldBeClosed(contact))
   }
 
-  private updateLoads(): void {
-    const { volts } = this.now
-    const { loads } = this.circuit
-    for (let i = 0; i < volts.length; i++) {
-      const on =
-        volts[i] === WORKING || (volts[i] === MIDDLE && this.energised[i] === 1) || this.damage.heldLoads[i] === 1
-      this.energised[i] = on ? 1 : 0
-      if (loads[i].part.work) this.working[i] = on && !this.damage.jammedLoads[i] ? 1 : 0
-    }
+  protected override readAnswer(): void {
+    const key = this.stateKey()
+    this.answer = this.answers.get(key, () => answerFor(this.circuit, this.joins, key))
   }
 
-  private readonly drives: Drives = {
-    turns: (load) => this.energised[load] === 1 && !this.damage.jammedLoads[load],
-    holds: (load) => this.now.held[load] === 1,
-    latched: (actuator) => {
-      const latch = this.circuit.actuators[actuator].part.latch
-      return latch !== undefined && this.values[this.latchControl(actuator)] === latch.latched
-    },
-    unlatch: (actuator) => {
-      this.values[this.latchControl(actuator)] = this.circuit.actuators[actuator].part.latch!.free
-    },
-    moved: () => undefined,
+  protected override entered(phase: BehaviourState): BehaviourState {
+    return phase.until > 0 && phase.until < Infinity ? { phase: phase.phase, until: PENDING } : phase
   }
 
-  private latchControl(actuator: number): number {
-    const { device, part } = this.circuit.actuators[actuator]
-    return this.circuit.devices[device].controlIndex.get(part.latch!.control)!
+  /** No clock is set: what a clock works stays as it is. */
+  protected timed(): boolean {
+    return false
+  }
+
+  protected tell(): void {
+    // Nobody listens: what happens is read from the states it leads to.
   }
 
   private updateTravel(): void {
     const { travel } = this
-    travel.update(this.damage, this.drives)
+    travel.update(this.flags, this.drives)
     const { position, velocity } = travel
     for (let n = 0; n < 4; n++) {
       let left = false
@@ -406,7 +321,7 @@ export class Machine implements Stands, Waters {
         left = true
       }
       if (!left) return
-      travel.update(this.damage, this.drives)
+      travel.update(this.flags, this.drives)
     }
   }
 
@@ -424,52 +339,20 @@ export class Machine implements Stands, Waters {
     return best
   }
 
-  private updateBus(electrics: Electrics): void {
-    const { buses, devices } = this.circuit
-    this.bus.update(
-      0,
-      electrics,
-      (load) => this.energised[load] === 1,
-      (port) => this.damage.silentBuses[port] === 1,
-      (port, request) => holds(buses[port].part.requests![request]!, devices[buses[port].device], this.view),
-      () => undefined,
-    )
-  }
-
-  private waterMoved(): void {
-    this.known = undefined
+  protected waterMoved(): void {
+    this.flowsNow = undefined
   }
   /** Flow through every way, l/h: worked out when somebody looks. */
   get flows(): Float64Array {
-    if (this.known) return this.known
-    readGates(this.circuit, this.plant, this.gates)
-    if (this.circuit.water.emitters.some((e) => e.rise > 0)) readRising(this.circuit, this.plant, this.rising)
-    return (this.known = flowsOf(this.circuit, { ...this.gates, rising: this.rising }))
+    if (this.flowsNow) return this.flowsNow
+    readGates(this.circuit, this.water, this.gates)
+    if (this.circuit.water.emitters.some((e) => e.rise > 0)) readRising(this.circuit, this.water, this.rising)
+    return (this.flowsNow = flowsOf(this.circuit, { ...this.gates, rising: this.rising }))
   }
-  private readonly plant = {
+  private readonly water = {
     position: (actuator: number) => this.travel.position[actuator],
-    passes: (port: number) => this.damage.passingPorts[port] === 1,
+    passes: (port: number) => this.portPasses(port),
     working: (load: number) => this.working[load] === 1,
-    hot: (source: number) => this.sourceHot(source),
-  }
-
-  private updateBehaviours(): void {
-    const { circuit } = this
-    circuit.behaviours.forEach(({ part, figures, throws }, i) => {
-      for (let n = 0; n < 20; n++) {
-        const seen: Record<string, boolean> = { minded: false, overheated: false }
-        const watches = this.watches[i]
-        for (const role in watches) seen[role] = watches[role](this.view)
-        const before = this.phases[i]
-        const next = this.damage.lockedOut[i]
-          ? lockedOut(before, seen)
-          : behaviours[part.behaviour].react(before, seen, figures, 0)
-        if (next === before) break
-        this.phases[i] = next.until > 0 && next.until < Infinity ? { phase: next.phase, until: PENDING } : next
-        if (next.phase === before.phase) continue
-        if (throws && next.phase === 'lockout' && !this.damage.lockedOut[i]) this.values[throws.control] = throws.to
-        this.waterMoved()
-      }
-    })
+    hot: (source: number) => this.sourceHeats(source),
   }
 }

@@ -1,0 +1,128 @@
+import { compile, type Circuit } from '../circuit'
+import { edited, type Command } from '../installation'
+import { Simulation, type Action, type Defect } from '../simulation'
+import { alterationsOf, type AlterationKind } from './alterations'
+import { faultsOf } from './faults'
+import { startsOf } from './starts'
+
+/**
+ * What kind of thing a hypothesis says: that nothing is wrong; that a part or a conductor failed; that the wiring or a setting is
+ * other than it should be; that it started from another state than rest.
+ */
+export type HypothesisKind = 'nothing-wrong' | 'part' | 'conductor' | AlterationKind | 'start'
+
+/**
+ * An installation that is like another but for so much: its conductors, links and settings, what is wrong with its parts, and
+ * what was done before anybody looked. All else is shared with it.
+ */
+export interface Variant {
+  change?: Command
+  defects: readonly Defect[]
+  start: readonly Action[]
+}
+
+/** Something that may be the case with an installation, beside what its document says. */
+export interface Hypothesis {
+  /** Names it among those of its installation; of a fault, the name that `--fault` takes. */
+  id: string
+  kind: HypothesisKind
+  /** In the trade's words. */
+  label: string
+  /** Relative weight, without unit, from 0. */
+  prior: number
+  /** What is then to be done; empty where nothing is. */
+  remedy: string
+  variant: Variant
+}
+
+/**
+ * Relative weights of miswirings and settings, against 5 for a valve motor (trade estimates): links and set-up are what is
+ * forgotten or left as delivered, and conductors sit in a wrong terminal mostly where somebody has just worked.
+ */
+const alterationPriors: Record<AlterationKind, number> = {
+  'core-open': 0,
+  'core-moved': 0.1,
+  'cores-exchanged': 0.15,
+  'link-missing': 0.3,
+  'link-extra': 0.05,
+  'factory-link': 0.5,
+  setting: 0.5,
+}
+/** Of a call-out where nothing is wrong, and of one where only what was on before explains it (trade estimates). */
+const nothingWrongPrior = 3
+const startPrior = 0.5
+
+const alterationRemedies: Record<AlterationKind, string> = {
+  'core-open': '',
+  'core-moved': 'Isolate, put the conductor where the schedule says, test every demand.',
+  'cores-exchanged': 'Isolate, exchange the two conductors, test every demand.',
+  'link-missing': 'Isolate, fit the link, test every demand.',
+  'link-extra': 'Isolate, take the link out, test every demand.',
+  'factory-link': 'Isolate, cut or restore the link as the instructions of the device say, test every demand.',
+  setting: 'Set it as the scheme wants it, test every demand.',
+}
+
+/**
+ * Everything that can singly be the case: nothing wrong, every failure of a part, every open conductor, every alteration of the
+ * wiring and the settings, every other state to have started from. A conductor that is open is told as a failure, once.
+ */
+export function hypothesesOf(circuit: Circuit): Hypothesis[] {
+  const whole: Variant = { defects: [], start: [] }
+  return [
+    {
+      id: 'nothing-wrong',
+      kind: 'nothing-wrong',
+      label: 'nothing is wrong',
+      prior: nothingWrongPrior,
+      remedy: '',
+      variant: whole,
+    },
+    ...faultsOf(circuit).map(({ name, label, prior, remedy, subject, defects }): Hypothesis => ({
+      id: name,
+      kind: subject.kind === 'device' ? 'part' : 'conductor',
+      label,
+      prior,
+      remedy,
+      variant: { ...whole, defects },
+    })),
+    ...alterationsOf(circuit)
+      .filter(({ kind }) => kind !== 'core-open')
+      .map(({ name, label, kind, command }): Hypothesis => ({
+        id: name,
+        kind,
+        label,
+        prior: alterationPriors[kind],
+        remedy: alterationRemedies[kind],
+        variant: { ...whole, change: command },
+      })),
+    ...startsOf(circuit).map(({ name, label, actions }): Hypothesis => ({
+      id: name,
+      kind: 'start',
+      label,
+      prior: startPrior,
+      remedy: '',
+      variant: { ...whole, start: actions },
+    })),
+  ]
+}
+
+/** The circuit of a variant: the installation's own, where no conductor, link or setting is changed. */
+export const circuitOfVariant = (circuit: Circuit, { change }: Variant): Circuit =>
+  change ? compile(edited(circuit.installation, change).doc, circuit) : circuit
+
+/**
+ * A variant brought to rest, as somebody would find it. `rest` is a simulation of the installation itself at rest, which is then
+ * gone on from where nothing but parts and the start differ.
+ */
+export function restOf(circuit: Circuit, { change, defects, start }: Variant, rest?: Simulation): Simulation {
+  const sim = change || !rest ? new Simulation(circuitOfVariant(circuit, { change, defects, start })) : rest.fork()
+  if (defects.length > 0) {
+    sim.putIn('hypothesis', defects)
+    sim.settle()
+  }
+  for (const action of start) {
+    if (action.do === 'set') sim.set(action.device, action.control, action.value)
+    sim.settle()
+  }
+  return sim
+}

@@ -1,0 +1,45 @@
+import type { Circuit } from '../circuit'
+import { demandActions } from '../inputs'
+import type { Action } from '../simulation'
+
+/** What went before the moment at which somebody looks, and may still be seen then. */
+export interface Start {
+  name: string
+  /** In the trade's words. */
+  label: string
+  actions: Action[]
+}
+
+/**
+ * Starts other than rest: each demand that was served and ended before, and each control that is no demand's stood otherwise: a
+ * lever latched, a switch off.
+ */
+export function startsOf(circuit: Circuit): Start[] {
+  const { demands } = circuit.installation.intent
+  const ended = demands.map(({ id, name }): Start => ({
+    name: `after ${id}`,
+    label: `${name} was on before`,
+    actions: [...demandActions(circuit, [id]), ...demandActions(circuit, [])],
+  }))
+  const asked = new Set(
+    demandActions(
+      circuit,
+      demands.map((d) => d.id),
+    ).flatMap((a) => (a.do === 'set' ? [`${a.device}.${a.control}`] : [])),
+  )
+  const stood = circuit.devices.flatMap(({ device, type }) =>
+    type.controls.flatMap((control): Start[] => {
+      if (control.kind !== 'choice' || asked.has(`${device.id}.${control.id}`)) return []
+      const initial =
+        circuit.controls[circuit.devices[circuit.deviceIndex.get(device.id)!].controlIndex.get(control.id)!]
+      return control.values
+        .filter((value) => value.id !== initial.initial)
+        .map((value) => ({
+          name: `start ${device.id}.${control.id} ${value.id}`,
+          label: `${device.name}: ${control.label.toLowerCase()} at "${value.label}"`,
+          actions: [{ do: 'set', device: device.id, control: control.id, value: value.id }],
+        }))
+    }),
+  )
+  return [...ended, ...stood]
+}

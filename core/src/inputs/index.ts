@@ -1,0 +1,2 @@
+export * from './demand-actions'
+export * from './input'

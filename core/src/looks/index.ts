@@ -1,0 +1,3 @@
+export * from './agrees'
+export * from './look'
+export * from './look-at'

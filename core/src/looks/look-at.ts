@@ -1,0 +1,157 @@
+import type { Circuit } from '../circuit'
+import { measure, terminalVolts, type Reading } from '../instruments'
+import { calledPhases, type Simulation } from '../simulation'
+import { signsOf, valveSigns, warmEmitters } from '../trace'
+import { feelOf } from '../water'
+import type { Look, LookResult } from './look'
+
+/** From this part of its travel on, a valve no longer stands shut. */
+const shutTravel = 0.02
+/** A valve that has moved so often since the last touch, and goes round for good, buzzes. */
+const buzzMoves = 3
+
+const word = (is: boolean, yes: string, no: string): LookResult => ({ word: is ? yes : no })
+const nothing: LookResult = { unknown: 'nothing-there' }
+
+/**
+ * What a look shows at this moment of a simulation, settled or on its way. Throws {@link ActionError} where an instrument is to
+ * be put on a terminal that is not there.
+ *
+ * @example
+ * lookAt(sim, { at: 'lever', device: 'zv-1' }) // { word: 'stiff' }
+ */
+export function lookAt(sim: Simulation, look: Look): LookResult {
+  const { circuit } = sim
+  if (look.at === 'points') return pointsShown(sim, look)
+  if (look.at === 'pipe') return pipeShown(sim, look.connection)
+  const device = circuit.deviceIndex.get(look.device)
+  if (device === undefined) return nothing
+  const own = <T extends { device: number }>(parts: readonly T[]): number[] =>
+    parts.flatMap((part, i) => (part.device === device ? [i] : []))
+  const valves = own(circuit.actuators).map((i) => valveSigns(sim, i))
+  switch (look.at) {
+    case 'valve':
+      return word(
+        own(circuit.actuators).some((i) => sim.actuatorPosition(i) > shutTravel),
+        'open',
+        'shut',
+      )
+    case 'lever': {
+      const felt = valves.find(({ lever }) => lever !== undefined)
+      if (!felt) return nothing
+      // A lever that gives way, and stands half way, is driven part open or held there.
+      return { word: felt.lever === 'slack' && felt.place === 'part' ? 'half-way' : felt.lever! }
+    }
+    case 'motor':
+      if (sim.hunting && own(circuit.actuators).some((i) => goesRound(sim, i))) return { word: 'buzzes' }
+      return word(
+        valves.some(({ hums }) => hums),
+        'hums',
+        'silent',
+      )
+    case 'clicks': {
+      const heard = sim.history.filter(
+        (e) => e.kind === 'contact' && e.device === look.device && e.time >= look.since && e.closed,
+      )
+      return { word: heard.length === 0 ? 'none' : heard.length === 1 ? 'one' : 'more' }
+    }
+    case 'pump':
+      return word(
+        own(circuit.loads).some((i) => sim.loadWorking(i)),
+        'running',
+        'not-running',
+      )
+    case 'boiler':
+      // What the boiler shows is what it believes: its phase, not the terminal.
+      return word(
+        own(circuit.behaviours).some((i) => calledPhases.has(sim.phase(i).phase)),
+        'called',
+        'not-called',
+      )
+    case 'display': {
+      const [sequence] = own(circuit.behaviours)
+      return sequence === undefined ? nothing : { word: sim.phase(sequence).phase }
+    }
+    case 'lamps': {
+      const lit = own(circuit.loads).filter((i) => circuit.loads[i].part.lights)
+      return lit.length === 0
+        ? nothing
+        : word(
+            lit.some((i) => sim.loadEnergised(i)),
+            'lit',
+            'dark',
+          )
+    }
+    case 'flow-temperature': {
+      const way = circuit.water.sources.find((s) => s.device === device)?.way
+      return way === undefined ? nothing : { value: sim.pipeTemperatures()[2 * way + 1], unit: '°C' }
+    }
+    case 'warmth': {
+      const emitters = own(circuit.water.emitters)
+      if (emitters.length === 0) return nothing
+      const warm = warmEmitters(sim)
+      return word(
+        emitters.some((e) => warm.includes(e)),
+        'warms',
+        'stays-cold',
+      )
+    }
+    case 'fuse':
+      return own(circuit.fuses).length === 0
+        ? nothing
+        : word(signsOf(sim).blown.includes(look.device), 'blown', 'whole')
+  }
+}
+
+/** Does this valve move again and again? */
+function goesRound({ circuit, history }: Simulation, actuator: number): boolean {
+  const { device, part } = circuit.actuators[actuator]
+  const { id } = circuit.devices[device].device
+  const recent = history.slice(-60)
+  return recent.filter((e) => e.kind === 'travel' && e.device === id && e.part === part.id).length >= buzzMoves
+}
+
+/** A hand on the pipe at a connection of a device. */
+function pipeShown(sim: Simulation, connection: string): LookResult {
+  const { water, devices } = sim.circuit
+  const isEnd = (device: number, end: string) => `${devices[device].device.id}.${end}` === connection
+  const way = water.ways.findIndex(({ device, part }) => isEnd(device, part.from) || isEnd(device, part.to))
+  if (way < 0) return nothing
+  const { device, part } = water.ways[way]
+  return { word: feelOf(sim.pipeTemperatures()[2 * way + (isEnd(device, part.from) ? 0 : 1)]) }
+}
+
+function pointsShown(sim: Simulation, { with: instrument, red, black }: Extract<Look, { at: 'points' }>): LookResult {
+  const { circuit } = sim
+  const atom = circuit.atomIndex.get(red)
+  if (black === undefined && atom !== undefined && (instrument === 'tester' || instrument === 'meter')) {
+    const read = terminalVolts(sim.electrics, atom, instrument)
+    return read ? { value: read.volts, unit: 'V', full: fullVolts(circuit, read.against) } : { unknown: 'open-end' }
+  }
+  return shownOf(circuit, measure(sim, instrument, red, black ?? red))
+}
+
+/** Full volts where a transformer feeds, or the mains. */
+const fullVolts = (circuit: Circuit, against: string | undefined): number =>
+  circuit.transformers.find((t) => circuit.devices[t.device].device.id === against)?.nominal ??
+  circuit.installation.supply.volts
+
+/** An instrument's reading as what is shown. */
+export function shownOf(circuit: Circuit, reading: Reading): LookResult {
+  switch (reading.kind) {
+    case 'volts':
+      return { value: reading.volts, unit: 'V', full: circuit.installation.supply.volts }
+    case 'ohms':
+      return { value: reading.ohms, unit: 'Ω' }
+    case 'insulation':
+      return { value: reading.megohms, unit: 'MΩ' }
+    case 'power':
+      return { value: reading.watts, unit: 'W' }
+    case 'polarity':
+      return { word: reading.verdict }
+    case 'refused':
+      return { unknown: 'refused' }
+    case 'unknown':
+      return { unknown: 'open-end' }
+  }
+}

@@ -1,0 +1,62 @@
+import type { Instrument } from '../instruments'
+
+/**
+ * Something that can be looked at, where, and with what. Devices are named by their ids, terminals as `device.terminal`, pipes by
+ * the way that water takes through a device.
+ */
+export type Look =
+  /**
+   * An instrument's leads on two points. Without a black lead: against the neutral that is at hand there, or the return of the
+   * transformer it hangs on.
+   */
+  | { at: 'points'; with: Instrument; red: string; black?: string }
+  /** The valve by eye or by its lever: open at all, or shut. */
+  | { at: 'valve'; device: string }
+  /** How its lever answers the hand. */
+  | { at: 'lever'; device: string }
+  /** What is heard of its motor. */
+  | { at: 'motor'; device: string }
+  /** How many of its contacts are heard to switch, from a moment on, ms. */
+  | { at: 'clicks'; device: string; since: number }
+  | { at: 'pump'; device: string }
+  /** Does a boiler answer a call? */
+  | { at: 'boiler'; device: string }
+  /** The phase its display shows. */
+  | { at: 'display'; device: string }
+  | { at: 'lamps'; device: string }
+  | { at: 'flow-temperature'; device: string }
+  /** A pipe by hand, at the device's own connection: `valve.A`. */
+  | { at: 'pipe'; connection: string }
+  /** A radiator, a floor, a cylinder: does it warm? */
+  | { at: 'warmth'; device: string }
+  | { at: 'fuse'; device: string }
+
+/** A word that a look can give. Of each kind of look the positive one stands first. */
+export const words = {
+  points: ['live', 'dead'],
+  valve: ['open', 'shut'],
+  lever: ['slack', 'stiff', 'half-way', 'latched', 'fixed'],
+  motor: ['hums', 'buzzes', 'silent'],
+  clicks: ['one', 'more', 'none'],
+  pump: ['running', 'not-running'],
+  boiler: ['called', 'not-called'],
+  /** As the sequences of the catalogue name their phases. */
+  display: [],
+  lamps: ['lit', 'dark'],
+  'flow-temperature': [],
+  pipe: ['hot', 'warm', 'cold'],
+  warmth: ['warms', 'stays-cold'],
+  fuse: ['whole', 'blown'],
+} as const satisfies Record<Look['at'], readonly string[]>
+
+export type Unit = 'V' | 'Ω' | 'MΩ' | 'W' | '°C'
+
+/**
+ * What a look shows: a word, a number with its unit (`null` beyond the instrument's range), or nothing that can be known: a
+ * conductor there has an end that nobody has found, or the test must not be made. Volts say what full volts are there.
+ */
+export type LookResult =
+  | { word: string }
+  | { value: number | null; unit: Exclude<Unit, 'V'> }
+  | { value: number; unit: 'V'; full: number }
+  | { unknown: 'open-end' | 'refused' | 'nothing-there' }
