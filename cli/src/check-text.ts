@@ -3,6 +3,7 @@ import {
   culpritBasis,
   culpritText,
   demandText,
+  fewAtOnceText,
   findingText,
   gapText,
   propertyVerdictWords,
@@ -36,11 +37,12 @@ export function checkText(circuit: Circuit, result: CheckResult): string[] {
     const expected = row.expected.calls.length > 0 ? row.expected.calls.join(', ') : 'no call'
     const found = [...new Set(row.found.map((f) => f.calls.join(', ') || 'no call'))].join(' or ')
     lines.push(
-      `${row.right ? 'right ' : 'WRONG '}  ${demandText(circuit, row.wanted)}: expected ${expected}; found ${found}`,
+      `${row.right ? 'right ' : 'WRONG '}  ${demandText(circuit, row.wanted)}: expected ${expected}; found ${found}${row.inPart ? ' (looked at in part)' : ''}`,
     )
   }
   if (states.alike.length > 0)
     lines.push('', `Alike, counted together: ${states.alike.map((g) => g.join(', ')).join('; ')}`)
+  if (states.fewAtOnce) lines.push('', `${fewAtOnceText(states.fewAtOnce)}.`)
   return lines
 }
 

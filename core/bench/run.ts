@@ -1,5 +1,6 @@
 import { Bench } from 'tinybench'
 import { staticFindings } from '../src/checks'
+import { hypothesesOf, restOf } from '../src/hypotheses'
 import { demandActions } from '../src/inputs'
 import { compile, Electrics, emptyNets, Equations, mergeNets, potentials } from '../src/circuit'
 import { diagnose, type LoggedFinding } from '../src/diagnosis'
@@ -152,10 +153,43 @@ for (const zones of [2, 4, 8]) {
   const { states } = explored(compile(installation))
   weeks.add(`all ${states} states, ${zones} zones`, () => void explored(compile(installation)))
 }
+/** Zones of which no two are alike: their end switches make at different places. */
+for (const zones of [9, 12]) {
+  const heating = Array.from({ length: 8 }, (_, i) => ({ kind: 'heating' as const, name: `Zone ${i + 1}` }))
+  const more = ['underfloor', 'underfloor', 'towel-rails'] as const
+  const circuits = [
+    ...heating,
+    ...more.slice(0, zones - 9).map((kind, i) => ({ kind, name: `Circuit ${i + 9}` })),
+    { kind: 'hot-water' as const, name: 'Hot water' },
+  ]
+  const doc = planSystem(planBriefSchema.parse({ scheme: 'two-port', circuits, terminals: 'merged' }), 'zones', 'Zones')
+  const valves = doc.intent.demands.flatMap((d) => d.circuit.valves.map((v) => v.device))
+  const devices = doc.devices.map((d) =>
+    valves.includes(d.id) ? { ...d, settings: { ...d.settings, makes: 0.8 + 0.01 * valves.indexOf(d.id) } } : d,
+  )
+  const installation = { ...doc, devices }
+  const { states, complete } = explored(compile(installation))
+  const name = `all ${states} states, ${zones} circuits that are unlike${complete ? '' : ', not complete'}`
+  weeks.add(name, () => void explored(compile(installation)))
+}
 for (const id of ['mid-position', 'hot-water-priority', 'more-zones', 'unvented']) {
   const { installation } = examples.find((e) => e.id === id)!
   const { states } = explored(compile(installation))
   weeks.add(`all ${states} states, ${id}`, () => void explored(compile(installation)))
+}
+
+/** Every hypothesis of a system as a variant of it, made and brought to rest. */
+for (const zones of [2, 8]) {
+  const heating = Array.from({ length: zones - 1 }, (_, i) => ({ kind: 'heating' as const, name: `Zone ${i + 1}` }))
+  const circuits = [...heating, { kind: 'hot-water' as const, name: 'Hot water' }]
+  const installation = planSystem(planBriefSchema.parse({ scheme: 'two-port', circuits }), 'zones', 'Zones')
+  const count = hypothesesOf(compile(installation)).length
+  weeks.add(`all ${count} variants made and at rest, ${zones} zones`, () => {
+    const circuit = compile(installation)
+    const rest = new Simulation(circuit)
+    const all = hypothesesOf(circuit).map(({ variant }) => restOf(circuit, variant, rest))
+    sink += all.length
+  })
 }
 
 for (const { id, installation } of examples)

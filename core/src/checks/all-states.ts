@@ -32,6 +32,8 @@ export interface DemandRow {
   waits: string[]
   found: Exploration['table'][number]['outcomes']
   right: boolean
+  /** More circuits are wanted than were looked at in every order: what was found is right, what else there is was not looked at. */
+  inPart?: true
 }
 
 /** A property broken: by what, by which actions, and whether it then shows in time. */
@@ -53,6 +55,8 @@ export interface AllStates {
   complete: boolean
   /** Demands that were counted together since their zones are alike. */
   alike: string[][]
+  /** Circuits that act on each other only through what they call were looked at so many at once. */
+  fewAtOnce?: { circuits: number; atOnce: number }
   properties: { id: PropertyId; verdict: PropertyVerdict; broken: Counterexample[] }[]
   table: DemandRow[]
 }
@@ -71,13 +75,20 @@ export function* allStates(circuit: Circuit, most?: number): Generator<number, A
     settled: found.settled,
     complete: found.complete,
     alike: found.alike.map((zones) => zones.demands),
+    ...(found.fewAtOnce && { fewAtOnce: found.fewAtOnce }),
     properties: properties.map((id) => {
       const of = broken.filter((b) => b.breach.property === id)
       return { id, verdict: verdictOf(found, pipesAssumed, id, of.length > 0), broken: of }
     }),
     table: found.table
       .filter((row) => row.beside.length === 0)
-      .map((row) => ({ ...expectedOf(circuit, row.wanted), wanted: row.wanted, found: row.outcomes, right: row.right }))
+      .map((row) => ({
+        ...expectedOf(circuit, row.wanted),
+        wanted: row.wanted,
+        found: row.outcomes,
+        right: row.right,
+        ...(found.fewAtOnce && row.wanted.length >= found.fewAtOnce.atOnce - 1 && { inPart: true as const }),
+      }))
       .sort((x, y) => x.wanted.length - y.wanted.length || (x.wanted.join() < y.wanted.join() ? -1 : 1)),
   }
 }

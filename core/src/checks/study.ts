@@ -39,7 +39,7 @@ export class Study {
   constructor(installation: Installation) {
     this.circuit = compile(installation)
     this.alterations = alterationsOf(this.circuit)
-    const before = explored(this.circuit, { most })
+    const before = explored(this.circuit, { most, fewAtOnce: false })
     this.rules = new Set(staticFindings(this.circuit).map(findingKey))
     this.breaches = new Set(before.broken.map((b) => breachKey(b.breach)))
     this.joins = joinsText(this.circuit)
@@ -57,7 +57,7 @@ export class Study {
       return { alteration, fate: 'caught', severity: grave[0].severity, by: [...new Set(grave.map((f) => f.rule))] }
     // One breach that was not there before is enough.
     const isNew = (b: Breach) => !this.breaches.has(breachKey(b))
-    const after = explored(circuit, { most, until: isNew })
+    const after = explored(circuit, { most, until: isNew, fewAtOnce: false })
     const broken = after.broken.filter(({ breach }) => isNew(breach))
     if (broken.length > 0) {
       const [{ breach }] = broken

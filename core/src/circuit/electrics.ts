@@ -62,9 +62,14 @@ export class Electrics {
         this.im[i] += im[1][i]
       }
     }
-    const across = circuit.loads.map(({ a, b }) => this.between(a, b))
-    this.loadVolts = Float64Array.from(across, magnitude)
-    this.loadMeans = Float64Array.from(across, ({ mean }) => Math.abs(mean))
+    const { loads } = circuit
+    this.loadVolts = new Float64Array(loads.length)
+    this.loadMeans = new Float64Array(loads.length)
+    for (let i = 0; i < loads.length; i++) {
+      const across = this.between(loads[i].a, loads[i].b)
+      this.loadVolts[i] = magnitude(across)
+      this.loadMeans[i] = Math.abs(across.mean)
+    }
   }
 
   /** Potential of a net against the origin's neutral, volts. */

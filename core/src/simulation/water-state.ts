@@ -8,7 +8,9 @@ export function readGates(
   plant: Pick<Plant, 'position' | 'passes' | 'working'>,
   to: { gates: Uint8Array; pumps: Uint8Array },
 ): void {
-  circuit.water.ways.forEach(({ port, pump }, i) => {
+  const { ways } = circuit.water
+  for (let i = 0; i < ways.length; i++) {
+    const { port, pump } = ways[i]
     if (port !== undefined) {
       const { actuator, part } = circuit.ports[port]
       const position = plant.position(actuator)
@@ -16,7 +18,7 @@ export function readGates(
       to.gates[i] = open ? OPEN : plant.passes(port) ? PASSING : SHUT
     } else to.gates[i] = OPEN
     if (pump) to.pumps[i] = plant.working(pump.load) ? 1 : 0
-  })
+  }
 }
 
 /** Without a model of heat, hot water drives itself up at once and all other water lies still; written into `to`. */

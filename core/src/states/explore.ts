@@ -1,9 +1,12 @@
 import type { Circuit } from '../circuit'
 import type { PartFlags } from '../simulation'
 import { circuitKnown, circuitOpen, wanted } from '../trace'
-import { alikeZones, type Alike } from './alike'
+import { alikeZones } from './alike'
 import { inputsApart } from './apart'
+import { callersOf } from './callers'
+import { influenceOf } from './influence'
 import { inEveryZone } from './exchange'
+import { summedUp, type Exploration, type Outcome, type Settled } from './exploration'
 import type { Broken, Happening } from './happenings'
 import { inputsOf } from './free-inputs'
 import { UntimedPlant } from './untimed-plant'
@@ -15,34 +18,8 @@ import {
   type Breach,
   type PropertyId,
 } from './properties'
-
-/** What was found in the settled states in which just these demands are wanted. */
-export interface Settled {
-  wanted: string[]
-  /** Boiler inputs that are called, circuits that stand open, and what runs or heats; one entry per outcome. */
-  outcomes: { calls: string[]; open: string[]; runs: string[] }[]
-  /** Devices of inputs beside the demands that do not stand as they did to begin with. */
-  beside: string[]
-  /** Was everything as it should be in all of them? */
-  right: boolean
-}
-
-type Outcome = Settled['outcomes'][number]
-
-export interface Exploration {
-  states: number
-  /** Of them, those in which nothing moves. */
-  settled: number
-  /** Everything reachable was looked at; false where it was left before its end, or stopped at its bound. */
-  complete: boolean
-  broken: Broken[]
-  /** How often each property had something to judge by; one that is not in it was not looked at. */
-  looked: ReadonlyMap<PropertyId, number>
-  table: Settled[]
-  /** Zones counted together: demands, and for each its own devices in one order. */
-  alike: { demands: string[]; devices: string[][] }[]
-  inputs: UntimedPlant['inputs']
-}
+import { roundIn } from './round'
+import { sortersOf, Walk } from './walk'
 
 export interface ExploreOptions {
   /** States after which it is left; the answer then says that it is not complete. */
@@ -51,6 +28,8 @@ export interface ExploreOptions {
   flags?: PartFlags
   /** Whether zones that are alike are counted together; left out, they are. */
   together?: boolean
+  /** Whether circuits that act on each other only through what they call are looked at a few at a time; left out, they are. */
+  fewAtOnce?: boolean
   /** Left at the first breach for which this is true; the answer is then not complete. */
   until?: (breach: Breach) => boolean
 }
@@ -87,31 +66,6 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
     if (options.until && step.value.broken.some(({ breach }) => options.until!(breach))) break
   }
   return summedUp(found, found.length === groups.length)
-}
-
-/** What was found of circuits that share nothing, as of one installation. */
-function summedUp(found: readonly Exploration[], all: boolean): Exploration {
-  const sum = (of: (e: Exploration) => number) => found.reduce((n, e) => n + of(e), 0)
-  const looked = new Map<PropertyId, number>()
-  for (const e of found) for (const [property, n] of e.looked) looked.set(property, (looked.get(property) ?? 0) + n)
-  const broken = new Map(found.flatMap((e) => e.broken).map((b) => [breachKey(b.breach), b]))
-  const rows = new Map<string, Settled>()
-  for (const row of found.flatMap((e) => e.table)) {
-    const key = `${row.wanted.join(' ')}|${row.beside.join(' ')}`
-    const known = rows.get(key)
-    const outcomes = new Map([...(known?.outcomes ?? []), ...row.outcomes].map((o) => [JSON.stringify(o), o]))
-    rows.set(key, { ...row, right: row.right && (known?.right ?? true), outcomes: [...outcomes.values()] })
-  }
-  return {
-    states: sum((e) => e.states),
-    settled: sum((e) => e.settled),
-    complete: all && found.every((e) => e.complete),
-    broken: [...broken.values()],
-    looked,
-    table: [...rows.values()],
-    alike: found[0].alike,
-    inputs: found[0].inputs,
-  }
 }
 
 /** As {@link explore}; where `only` is given, with just these inputs free and the others at rest. */
@@ -164,15 +118,14 @@ function* exploreGroup(
       if (options.until?.(breach)) enough = true
     }
   }
-  const judgeSettled = (state: number) => {
+  /** What is broken in the settled state that the plant is in; its row of the table is kept. */
+  const judgeSettled = (): Breach[] => {
     const astray = plant.inputs.filter(({ beside }, i) => beside && plant.asks(i) !== beside.asks)
     const service = astray.length === 0
     const breaches = settledBreaches(plant, service, looked)
-    note(state, breaches)
     const contacts = plant.contactsText
     let isolation = isolated.get(contacts)
     if (!isolation) isolated.set(contacts, (isolation = isolationBreaches(circuit, plant.joins, looked)))
-    note(state, isolation)
     const row = outcomeOf(plant)
     const beside = astray.map((input) => input.device)
     const key = `${row.wanted.join(' ')}|${beside.join(' ')}`
@@ -180,6 +133,28 @@ function* exploreGroup(
     if (!rows) table.set(key, (rows = { wanted: row.wanted, beside, outcomes: new Map(), right: true }))
     if (breaches.length > 0) rows.right = false
     rows.outcomes.set(JSON.stringify(row.outcome), row.outcome)
+    return [...breaches, ...isolation]
+  }
+  /** One input after the other asks, each once all rests: what only many circuits together do shows here. */
+  const allTogether = (): Broken[] => {
+    plant.load(states[0])
+    const path: Happening[] = []
+    const found: Broken[] = []
+    const ended = () => plant.short || plant.burnt >= 0
+    plant.inputs.forEach(({ beside }, input) => {
+      // Behind a short or a burnt board the installation is another one.
+      if (beside || ended() || (only && !only.has(input)) || plant.asks(input)) return
+      path.push({ what: 'input', input, asks: true, midTravel: false })
+      plant.change(input)
+      const rests = plant.rest()
+      const breaches = ended() ? [] : rests ? judgeSettled() : [unsettled]
+      for (const breach of [...transientBreaches(plant, looked), ...breaches]) {
+        const key = breachKey(breach)
+        if (!firstSeen.has(key)) found.push({ breach, path: [...path] })
+        firstSeen.set(key, { breach, state: 0 })
+      }
+    })
+    return found
   }
 
   if (!plant.rest()) note(0, [unsettled])
@@ -192,6 +167,22 @@ function* exploreGroup(
     plant.load(states[0])
   }
   note(0, transientBreaches(plant, looked))
+  const influence = influenceOf(circuit, plant.flags, plant.inputs, (contact) => plant.contactClosed(contact))
+  if (influence) plant.watched = circuit.contacts.flatMap((_, i) => (influence.of(`contact ${i}`).size > 0 ? [i] : []))
+  const callers =
+    influence && options.fewAtOnce !== false ? callersOf(circuit, plant.flags, plant.inputs, influence) : undefined
+  const asksAtRest = plant.inputs.map((_, i) => plant.asks(i))
+  /** Would a change of this input set more circuits going than are looked at together? */
+  const tooMany = (asks: readonly boolean[], input: number): boolean => {
+    if (!callers || callers.groupOf[input] < 0) return false
+    const away = new Set<number>()
+    asks.forEach((asking, i) => {
+      const now = i === input ? !asking : asking
+      if (now !== asksAtRest[i] && callers.groupOf[i] >= 0) away.add(callers.groupOf[i])
+    })
+    if (away.size < callers.atOnce) return false
+    return away.size > callers.atOnce || ![...away].some((group) => callers.standIns.has(group))
+  }
   let settled = 0
   let at = 0
   for (; at < states.length && states.length < most && !enough; at++) {
@@ -224,13 +215,13 @@ function* exploreGroup(
     for (const port of messages) step({ what: 'message', port }, () => plant.deliver(port))
     if (!moving) {
       settled++
-      judgeSettled(at)
+      note(at, judgeSettled())
       for (const behaviour of plant.pending()) step({ what: 'phase', behaviour }, () => plant.expire(behaviour))
     } else if (plant.changed) continue
     plant.load(state)
     const asks = plant.inputs.map((_, i) => plant.asks(i))
     for (let input = 0; input < asks.length; input++) {
-      if (only && !only.has(input)) continue
+      if ((only && !only.has(input)) || tooMany(asks, input)) continue
       step({ what: 'input', input, asks: !asks[input], midTravel: moving }, () => {
         plant.change(input)
         plant.changed = moving
@@ -244,6 +235,7 @@ function* exploreGroup(
   const walk = new Walk(plant, sorts, states, cameFrom, cameBy)
   const seenBroken = [...firstSeen.values()].map(({ breach, state, by }) => ({ breach, path: walk.to(state, by) }))
   const broken = inEveryZone(circuit, plant.inputs, alike, seenBroken)
+  if (callers) broken.push(...allTogether())
   return {
     states: states.length,
     settled,
@@ -256,6 +248,7 @@ function* exploreGroup(
       devices: devices.map((list) => list.map((d) => circuit.devices[d].device.id)),
     })),
     inputs: plant.inputs,
+    ...(callers && { fewAtOnce: { circuits: callers.groups, atOnce: callers.atOnce } }),
   }
 }
 
@@ -283,140 +276,4 @@ function outcomeOf(plant: UntimedPlant): { wanted: string[]; outcome: Outcome } 
     l.part.work && plant.loadWorking(i) ? [circuit.devices[l.device].device.id] : [],
   )
   return { wanted: demands.filter((d) => wanted(plant, d)).map((d) => d.id), outcome: { calls, open, runs } }
-}
-
-/** Puts the places of zones that are alike into one order, so that states which differ by an exchange become one. */
-type Sorter = (text: Uint8Array) => void
-
-function sortersOf(plant: UntimedPlant, alike: readonly Alike[]): Sorter[] {
-  return alike.map(({ devices }) => {
-    const columns = devices.map((list) =>
-      list.flatMap((device) =>
-        plant.slots
-          .map((slot, at) => ({ slot, at }))
-          .filter(({ slot }) => slot.device === device)
-          .sort((x, y) => (x.slot.part < y.slot.part ? -1 : 1))
-          .map(({ at }) => at),
-      ),
-    )
-    const height = columns[0].length
-    const rows = columns.map(() => new Uint8Array(height))
-    const less = (a: Uint8Array, b: Uint8Array) => {
-      for (let i = 0; i < height; i++) if (a[i] !== b[i]) return a[i] < b[i]
-      return false
-    }
-    return (text) => {
-      for (let c = 0; c < columns.length; c++) for (let i = 0; i < height; i++) rows[c][i] = text[columns[c][i]]
-      for (let c = 1; c < rows.length; c++)
-        for (let k = c; k > 0 && less(rows[k - 1], rows[k]); k--) [rows[k - 1], rows[k]] = [rows[k], rows[k - 1]]
-      for (let c = 0; c < columns.length; c++) for (let i = 0; i < height; i++) text[columns[c][i]] = rows[c][i]
-    }
-  })
-}
-
-/** A state from which steps that nobody makes lead back to itself; undefined where there is none. */
-function roundIn(onward: readonly (readonly number[])[]): number | undefined {
-  const UNSEEN = 0
-  const OPEN = 1
-  const DONE = 2
-  const mark = new Uint8Array(onward.length)
-  for (let start = 0; start < onward.length; start++) {
-    if (mark[start] !== UNSEEN) continue
-    const stack = [{ state: start, next: 0 }]
-    mark[start] = OPEN
-    while (stack.length > 0) {
-      const top = stack[stack.length - 1]
-      const to = onward[top.state][top.next++]
-      if (to === undefined) {
-        mark[top.state] = DONE
-        stack.pop()
-      } else if (mark[to] === OPEN) return to
-      else if (mark[to] === UNSEEN) {
-        mark[to] = OPEN
-        stack.push({ state: to, next: 0 })
-      }
-    }
-  }
-  return undefined
-}
-
-/**
- * The way from rest to a state, told in this very installation: where states stand for others that are alike, each step is
- * taken again and the one followed that comes to the state in the list.
- */
-class Walk {
-  constructor(
-    private readonly plant: UntimedPlant,
-    private readonly sorts: readonly Sorter[],
-    private readonly states: readonly string[],
-    private readonly cameFrom: readonly number[],
-    private readonly cameBy: readonly Happening[],
-  ) {}
-
-  /** To a state, and one step beyond where `last` is given. */
-  to(state: number, last?: Happening): Happening[] {
-    const steps: { from: number; by: Happening }[] = last ? [{ from: state, by: last }] : []
-    let at = state
-    for (; this.cameFrom[at] >= 0; at = this.cameFrom[at]) steps.push({ from: this.cameFrom[at], by: this.cameBy[at] })
-    steps.sort((x, y) => x.from - y.from)
-    if (this.sorts.length === 0) return steps.map(({ by }) => by)
-    const path: Happening[] = []
-    let here = this.states[at]
-    for (const { from, by } of steps) {
-      const wanted = this.sorted(this.after(this.states[from], by)!)
-      for (const happening of this.fellows(by)) {
-        const text = this.after(here, happening)
-        if (text === undefined || this.sorted(text) !== wanted) continue
-        path.push(happening)
-        here = text
-        break
-      }
-    }
-    return path
-  }
-
-  /** Everything of the same kind that could have happened instead. */
-  private fellows(of: Happening): Happening[] {
-    const { circuit, inputs } = this.plant
-    const numbers = (n: number) => Array.from({ length: n }, (_, i) => i)
-    switch (of.what) {
-      case 'input':
-        return numbers(inputs.length).map((input) => ({ ...of, input }))
-      case 'contact':
-      case 'miss':
-        return numbers(circuit.contacts.length).map((contact) => ({ what: of.what, contact }))
-      case 'travel':
-        return numbers(circuit.actuators.length).map((actuator) => ({ what: 'travel', actuator }))
-      default:
-        return [of]
-    }
-  }
-
-  private after(state: string, h: Happening): string | undefined {
-    const { plant } = this
-    plant.load(state)
-    if (h.what === 'input') {
-      if (plant.asks(h.input) === h.asks) return undefined
-      plant.change(h.input)
-      plant.changed = h.midTravel
-    } else if (h.what === 'contact') {
-      if (!plant.dueContacts().includes(h.contact)) return undefined
-      plant.switchContact(h.contact)
-    } else if (h.what === 'miss') {
-      if (!plant.dueContacts().includes(h.contact) || !plant.mayMiss(h.contact)) return undefined
-      plant.missContact(h.contact)
-    } else if (h.what === 'travel') {
-      if (!plant.movers().includes(h.actuator)) return undefined
-      plant.advance(h.actuator)
-    } else if (h.what === 'message') plant.deliver(h.port)
-    else plant.expire(h.behaviour)
-    plant.follow(() => undefined)
-    return String.fromCharCode.apply(null, plant.save() as unknown as number[])
-  }
-
-  private sorted(state: string): string {
-    const text = Uint8Array.from(state, (c) => c.charCodeAt(0))
-    for (const sort of this.sorts) sort(text)
-    return String.fromCharCode.apply(null, text as unknown as number[])
-  }
 }

@@ -1,4 +1,5 @@
 export * from './alike'
+export * from './exploration'
 export * from './explore'
 export * from './happenings'
 export * from './free-inputs'

@@ -29,14 +29,19 @@ export class UntimedPlant extends PlantState {
   readonly slots: Slot[]
   /** A change in mid travel has been made; it is forgotten when everything rests. */
   changed = false
+  /** The contacts that can come to stand otherwise: all, until an exploration knows better. */
+  watched: readonly number[]
 
-  protected readonly flags: PartFlags
+  readonly flags: PartFlags
   protected readonly flagsKey: string
   private readonly gates: { gates: Uint8Array; pumps: Uint8Array }
   private readonly rising: Uint8Array
   /** Of every actuator, the positions it is told apart at: 0, where its switches change, 1, and between any two of them. */
   private readonly places: number[][]
   private flowsNow: Float64Array | undefined
+  /** The flows worked out last, and for what: from one state to the next, valves and pumps mostly stand as they did. */
+  private flowsBefore: { gates: Uint8Array; pumps: Uint8Array; rising: Uint8Array; flows: Float64Array } | undefined
+  private readonly rises: boolean
   private readonly answers = new Remembered<ElectricalAnswer>(mostAnswersBytes, ({ levels }) => 600 + 3 * levels.length)
   private readonly misses: Misses
   private readonly text: Uint8Array
@@ -45,6 +50,7 @@ export class UntimedPlant extends PlantState {
   constructor(circuit: Circuit, flags?: PartFlags) {
     super(circuit)
     this.inputs = inputsOf(circuit)
+    this.watched = circuit.contacts.map((_, i) => i)
     this.flags = flags ?? noDefects(circuit)
     this.flagsKey = flagsKey(this.flags)
     for (const { leaves, beside } of this.inputs)
@@ -55,6 +61,7 @@ export class UntimedPlant extends PlantState {
       pumps: new Uint8Array(circuit.water.ways.length),
     }
     this.rising = new Uint8Array(circuit.water.emitters.length)
+    this.rises = circuit.water.emitters.some((e) => e.rise > 0)
     this.places = circuit.actuators.map(({ makesAt, letsGoAt, latchedAt }, i) => {
       const latched = this.drives.latched(i) ? [latchedAt] : []
       const marks = [...new Set([0, ...makesAt, ...letsGoAt, ...latched, 1])].sort((x, y) => x - y)
@@ -108,7 +115,7 @@ export class UntimedPlant extends PlantState {
   dueContacts(): number[] {
     const { contacts } = this.circuit
     const due: number[] = []
-    for (let i = 0; i < contacts.length; i++) {
+    for (const i of this.watched) {
       const held = this.flags.heldContacts[i]
       const makes = this.misses.missing[i] === 0 && this.contactShouldBeClosed(i)
       const wanted = held === 0 || held === 1 ? held : makes ? 1 : 0
@@ -345,9 +352,22 @@ export class UntimedPlant extends PlantState {
   /** Flow through every way, l/h: worked out when somebody looks. */
   get flows(): Float64Array {
     if (this.flowsNow) return this.flowsNow
-    readGates(this.circuit, this.water, this.gates)
-    if (this.circuit.water.emitters.some((e) => e.rise > 0)) readRising(this.circuit, this.water, this.rising)
-    return (this.flowsNow = flowsOf(this.circuit, { ...this.gates, rising: this.rising }))
+    const { gates, rising, flowsBefore } = this
+    readGates(this.circuit, this.water, gates)
+    if (this.rises) readRising(this.circuit, this.water, rising)
+    if (
+      !flowsBefore ||
+      !sameBytes(gates.gates, flowsBefore.gates) ||
+      !sameBytes(gates.pumps, flowsBefore.pumps) ||
+      !sameBytes(rising, flowsBefore.rising)
+    )
+      this.flowsBefore = {
+        gates: gates.gates.slice(),
+        pumps: gates.pumps.slice(),
+        rising: rising.slice(),
+        flows: flowsOf(this.circuit, { ...gates, rising }),
+      }
+    return (this.flowsNow = this.flowsBefore!.flows)
   }
   private readonly water = {
     position: (actuator: number) => this.travel.position[actuator],
@@ -355,4 +375,9 @@ export class UntimedPlant extends PlantState {
     working: (load: number) => this.working[load] === 1,
     hot: (source: number) => this.sourceHeats(source),
   }
+}
+
+function sameBytes(one: Uint8Array, other: Uint8Array): boolean {
+  for (let i = 0; i < one.length; i++) if (one[i] !== other[i]) return false
+  return true
 }

@@ -95,7 +95,12 @@ const remembered = new WeakMap<WaterCircuit, Map<string, Float64Array>>()
 export function flowsOf({ water }: Circuit, state: WaterState): Float64Array {
   let known = remembered.get(water)
   if (!known) remembered.set(water, (known = new Map()))
-  const key = String.fromCharCode(...state.gates, ...state.pumps, ...state.rising)
+  const { gates, pumps, rising } = state
+  const bytes = new Uint8Array(2 * gates.length + rising.length)
+  bytes.set(gates)
+  bytes.set(pumps, gates.length)
+  bytes.set(rising, 2 * gates.length)
+  const key = String.fromCharCode.apply(null, bytes as unknown as number[])
   let flows = known.get(key)
   if (!flows) {
     if (known.size > 4000) known.clear()

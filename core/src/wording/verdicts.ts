@@ -34,6 +34,10 @@ export const propertyVerdictWords: Record<PropertyVerdict, string> = {
   'not-looked-at': 'not looked at: nothing to judge it by',
 }
 
+/** How circuits were looked at that act on each other only through what they call, as a sentence without its full stop. */
+export const fewAtOnceText = ({ circuits, atOnce }: NonNullable<AllStates['fewAtOnce']>): string =>
+  `${circuits} circuits act on each other only through what any of them calls: looked at ${atOnce - 1} at a time in every order, with one more that calls or does not, and once all together`
+
 /** What could not be looked at, or was taken for granted, as a sentence without its full stop. */
 export function gapText(circuit: Circuit, gap: Gap): string {
   switch (gap.gap) {

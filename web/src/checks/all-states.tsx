@@ -1,5 +1,6 @@
 import {
   assumptions,
+  fewAtOnceText,
   gapText,
   propertyVerdictWords,
   propertyWords,
@@ -73,6 +74,7 @@ export function AllStatesView({
                 Alike, and counted together: {group.map((id) => demandName(circuit, id)).join(', ')}.
               </li>
             ))}
+            {states.fewAtOnce && <li data-few-at-once="">{fewAtOnceText(states.fewAtOnce)}.</li>}
           </ul>
         </section>
       </div>
@@ -152,7 +154,10 @@ function DemandTable({ circuit, states }: { circuit: Circuit; states: AllStates 
                   )
                 })}
                 <td>{openText(circuit, row)}</td>
-                <td className={row.right ? '' : 'differs'}>{row.right ? 'yes' : 'no'}</td>
+                <td className={row.right ? '' : 'differs'}>
+                  {row.right ? 'yes' : 'no'}
+                  {row.inPart && row.right && <span className="expected">in part</span>}
+                </td>
               </tr>
             ))}
           </tbody>
