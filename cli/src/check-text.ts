@@ -2,6 +2,7 @@ import {
   basisText,
   culpritBasis,
   culpritText,
+  deedText,
   demandText,
   fewAtOnceText,
   findingText,
@@ -25,7 +26,7 @@ export function checkText(circuit: Circuit, result: CheckResult): string[] {
     lines.push(`${severityWords[finding.severity]}: ${title}`)
     if (culprit) lines.push(`  ${culpritText(circuit, culprit)}. ${culpritBasis}`)
     lines.push(`  ${reason}${finding.remedy ? '' : ` ${remedy}`}`)
-    if (finding.remedy) lines.push(`  ${finding.remedy.label}.`)
+    if (finding.remedy) lines.push(`  ${deedText(circuit.installation, finding.remedy.deed)}.`)
     if (finding.actions?.length) lines.push(`  ${finding.actions.map((a) => `--do ${a}`).join(' ')}`)
     if (finding.reproduced === false) lines.push('  Not reproduced with the times that parts really take.')
   }

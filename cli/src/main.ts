@@ -3,6 +3,7 @@ import { Command, CommanderError } from 'commander'
 import {
   ActionError,
   checking,
+  commandOf,
   compile,
   cured,
   deviceTypeJsonSchema,
@@ -26,6 +27,7 @@ import {
   traceReport,
   weatherIds,
   type Action,
+  type Finding,
 } from '@nobbet/core'
 import { checkText, faultEndsText } from './check-text'
 import { loadInstallation, readJson } from './installation-file'
@@ -173,8 +175,15 @@ export async function main(args: readonly string[], { out, err, progress: say }:
       const planned = plan === undefined ? undefined : loadInstallation(plan)
       const findings = driven(cured(circuit, checked.findings, { plan: planned }))
       const result = { ...checked, findings }
+      /** What puts it right, with its words; what was not tried is not told. */
+      const worded = (f: Finding) => ({
+        ...f,
+        proposal: undefined,
+        remedy: f.remedy && commandOf(circuit.installation, f.remedy),
+      })
       const ends = faults ? driven(faultRun(circuit)) : undefined
-      if (json) out(JSON.stringify({ ...result, ...(ends && { faults: ends }) }, null, 2))
+      if (json)
+        out(JSON.stringify({ ...result, findings: findings.map(worded), ...(ends && { faults: ends }) }, null, 2))
       else [...checkText(circuit, result), ...(ends ? faultEndsText(ends) : [])].forEach(out)
       if (result.findings.some(isGrave)) code = 1
     })

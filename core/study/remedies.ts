@@ -1,3 +1,4 @@
+import { deedText } from '../src/wording'
 import { fileURLToPath } from 'node:url'
 import { check, cured, findingKey, isGrave, type Finding } from '../src/checks'
 import { compile } from '../src/circuit'
@@ -65,7 +66,8 @@ function study(id: string): Result {
       result.offered++
       const after = graveKeys(check(compile(edited(doc, remedy).doc)).findings)
       if (after.size === 0) result.clears++
-      if ([...after].some((key) => !before.has(key))) result.harmful.push(`${alteration.label}: ${remedy.label}`)
+      if ([...after].some((key) => !before.has(key)))
+        result.harmful.push(`${alteration.label}: ${deedText(doc, remedy.deed)}`)
     }
   }
   return { ...result, seconds: (performance.now() - start) / 1000 }

@@ -19,7 +19,8 @@ import {
   type EndRef,
 } from '../src/bench'
 import { deviceTypes } from '../src/catalogue'
-import { edited, type Command, type Installation } from '../src/installation'
+import { edited, type Command, type Installation, type Step } from '../src/installation'
+import { commandOf } from '../src/wording'
 
 /** Picks a whole number from 0 to below n. */
 export type Pick = (n: number) => number
@@ -42,14 +43,14 @@ function someTerminal(doc: Installation, pick: Pick): string | undefined {
 }
 
 /** Everything a hand does at the bench, one of each kind. */
-const acts: ((doc: Installation, pick: Pick) => Command | undefined)[] = [
+const acts: ((doc: Installation, pick: Pick) => Step | undefined)[] = [
   (doc, pick) => {
     const [end, terminal] = [someEnd(doc, pick), someTerminal(doc, pick)]
-    return end && terminal ? moveEnd(doc, end, { at: 'terminal', terminal, provenance: 'seen' }) : undefined
+    return end && terminal ? moveEnd(end, { at: 'terminal', terminal, provenance: 'seen' }) : undefined
   },
   (doc, pick) => {
     const end = someEnd(doc, pick)
-    return end && moveEnd(doc, end, { at: from(pick, ['loose', 'cut-back', 'unknown'] as const)! })
+    return end && moveEnd(end, { at: from(pick, ['loose', 'cut-back', 'unknown'] as const)! })
   },
   (doc, pick) => {
     const end = someEnd(doc, pick)
@@ -57,11 +58,11 @@ const acts: ((doc: Installation, pick: Pick) => Command | undefined)[] = [
   },
   (doc, pick) => {
     const end = someEnd(doc, pick)
-    return end && recolour(doc, end, from(pick, ['red', 'black', 'yellow'] as const)!)
+    return end && recolour(end, from(pick, ['red', 'black', 'yellow'] as const)!)
   },
   (doc, pick) => {
     const end = someEnd(doc, pick)
-    return end && sleeve(doc, end, pick(2) ? 'brown' : null)
+    return end && sleeve(end, pick(2) ? 'brown' : null)
   },
   (doc, pick) => {
     const centre = from(pick, doc.wiringCentres)
@@ -85,7 +86,7 @@ const acts: ((doc: Installation, pick: Pick) => Command | undefined)[] = [
   },
   (doc, pick) => {
     const link = from(pick, doc.links)
-    return link && cutLink(doc, link)
+    return link && cutLink(link)
   },
   (doc, pick) => addCable(doc, `Cable ${pick(5)}`, from(pick, [3, 4, 5] as const)!),
   (doc, pick) => {
@@ -113,13 +114,13 @@ const acts: ((doc: Installation, pick: Pick) => Command | undefined)[] = [
     return centre && doc.wiringCentres.length > 1 ? removeCentre(doc, centre) : undefined
   },
   (_, pick) => ({
-    label: 'Let stand',
+    deed: { do: 'settings', name: 'Let stand' },
     changes: [{ do: 'put', in: 'waivers', value: { id: `finding ${pick(5)}`, reason: `for reason ${pick(100)}` } }],
   }),
 ]
 
 /** One thing done at the bench, whatever the numbers say; undefined where it cannot be done to this wiring. */
 export function someAct(doc: Installation, pick: Pick): Command | undefined {
-  const command = from(pick, acts)!(doc, pick)
-  return command && edited(doc, command).doc !== doc ? command : undefined
+  const step = from(pick, acts)!(doc, pick)
+  return step && edited(doc, step).doc !== doc ? commandOf(doc, step) : undefined
 }

@@ -4,8 +4,9 @@ import { deviceType } from '../catalogue'
 import { check, isGrave } from '../checks'
 import { compile } from '../circuit'
 import { examples } from '../examples'
-import { edited, editedBy, EditError, parseInstallation, type Command, type Installation } from '../installation'
+import { edited, editedBy, EditError, parseInstallation, type Installation, type Step } from '../installation'
 import { typeDirectory } from '../catalogue'
+import { deedText, differenceTexts, differingName } from '../wording'
 import {
   addCable,
   addDevice,
@@ -30,21 +31,21 @@ import {
 } from '.'
 
 /** Something a person does at the bench, chosen by numbers. */
-function anything(doc: Installation, [what, n, m]: [number, number, number]): Command | undefined {
+function anything(doc: Installation, [what, n, m]: [number, number, number]): Step | undefined {
   const cable = doc.cables[n % doc.cables.length]
   const ref: EndRef = { cable: cable.id, core: cable.cores[m % cable.cores.length].id, end: (n % 2) as 0 | 1 }
   const centre = doc.wiringCentres[0]
   const terminal = (k: number) => `${centre.id}.${centre.terminals[k % centre.terminals.length].id}`
   const device = doc.devices[n % doc.devices.length]
-  const verbs: (() => Command | undefined)[] = [
-    () => land(doc, ref, terminal(m)),
-    () => moveEnd(doc, ref, { at: 'cut-back' }),
+  const verbs: (() => Step | undefined)[] = [
+    () => land(ref, terminal(m)),
+    () => moveEnd(ref, { at: 'cut-back' }),
     () => park(doc, ref),
-    () => sleeve(doc, ref, m % 2 ? 'brown' : null),
-    () => recolour(doc, ref, 'grey'),
+    () => sleeve(ref, m % 2 ? 'brown' : null),
+    () => recolour(ref, 'grey'),
     () => markEnd(doc, ref, 'tested'),
     () => fitLink(doc, terminal(n), terminal(m)),
-    () => (doc.links.length ? cutLink(doc, doc.links[m % doc.links.length]) : undefined),
+    () => (doc.links.length ? cutLink(doc.links[m % doc.links.length]) : undefined),
     () => addCable(doc, `New ${m}`, 5),
     () => (doc.cables.length > 1 ? removeCable(doc, cable.id) : undefined),
     () => addTerminal(centre, 'New', centre.terminals[0].id),
@@ -64,7 +65,7 @@ describe('the bench', () => {
       fc.property(anyExample, steps, (id, numbers) => {
         const start = installationOf(id)
         let doc = start
-        const done: { command: Command; inverse: Command }[] = []
+        const done: { command: Step; inverse: Step }[] = []
         for (const n of numbers) {
           const command = anything(doc, n)
           if (!command) continue
@@ -92,12 +93,12 @@ describe('the bench', () => {
   it('replays the steps of one person on what another has left, and says which one no longer fits', () => {
     const start = installationOf('two-port-heating')
     const mine = [
-      sleeve(start, { cable: 'stat-1-cable', core: 'grey', end: 0 }, 'brown'),
-      moveEnd(start, { cable: 'boiler-cable', core: 'black', end: 1 }, { at: 'loose' }),
+      sleeve({ cable: 'stat-1-cable', core: 'grey', end: 0 }, 'brown'),
+      moveEnd({ cable: 'boiler-cable', core: 'black', end: 1 }, { at: 'loose' }),
     ]
-    const theirs = edited(start, moveEnd(start, { cable: 'pump-cable', core: 'brown', end: 0 }, { at: 'loose' })).doc
+    const theirs = edited(start, moveEnd({ cable: 'pump-cable', core: 'brown', end: 0 }, { at: 'loose' })).doc
     const both = editedBy(theirs, mine)
-    expect(differencesOf(start, both).conductors.map((c) => [c.name, c.change])).toEqual(
+    expect(differencesOf(start, both).conductors.map((c) => [differingName(c), c.change])).toEqual(
       [
         ['grey of House thermostat cable', 'looks'],
         ['black of Boiler cable', 'moved'],
@@ -109,25 +110,48 @@ describe('the bench', () => {
     expect(() => editedBy(gone, mine)).toThrow('there is no cable "boiler-cable" any more')
   })
 
+  it('says each step in words, by names that stand in the document before it', () => {
+    const doc = installationOf('two-port-heating')
+    const black = { cable: 'boiler-cable', core: 'black', end: 1 as const }
+    const said = [
+      land(black, 'wc.1'),
+      moveEnd(black, { at: 'cut-back' }),
+      sleeve(black, 'brown'),
+      sleeve(black, null),
+      fitLink(doc, 'wc.1', 'wc.2'),
+      cutLink(doc.links[0]),
+      removeDevice(doc, 'pump')!,
+    ].map(({ deed }) => deedText(doc, deed))
+    const [a, b] = doc.links[0].between.map((t) => `Wiring centre ${t.split('.')[1]}`)
+    expect(said).toEqual([
+      'black of Boiler cable: Wiring centre 1',
+      'black of Boiler cable: cut back and sleeved',
+      'black of Boiler cable sleeved brown',
+      'Sleeve off black of Boiler cable',
+      'Link Wiring centre 1 to Wiring centre 2',
+      `Link between ${a} and ${b} out`,
+      'Take Pump out',
+    ])
+  })
+
   it('compares two states conductor by conductor', () => {
     const before = installationOf('two-port-heating')
     const after = editedBy(before, [
-      land(before, { cable: 'boiler-cable', core: 'black', end: 1 }, 'wc.1'),
+      land({ cable: 'boiler-cable', core: 'black', end: 1 }, 'wc.1'),
       addCable(before, 'Second cable', 3),
-      cutLink(before, before.links[0]),
+      cutLink(before.links[0]),
       changeDevice(before, 'zv-1', { settings: { makes: 0.9 } })!,
     ])
     const { conductors, links, devices, same } = differencesOf(before, after)
-    expect(conductors.find((c) => c.change === 'moved')).toMatchObject({
-      name: 'black of Boiler cable',
-      after: ['Boiler SL', 'Wiring centre 1'],
-    })
+    const moved = conductors.find((c) => c.change === 'moved')!
+    expect(differingName(moved)).toBe('black of Boiler cable')
+    expect(differenceTexts(moved, before, after).after).toBe('Boiler SL to Wiring centre 1')
     expect(conductors.filter((c) => c.change === 'added')).toHaveLength(3)
     expect(links.map((l) => l.change)).toEqual(['removed'])
     expect(devices).toEqual([{ id: 'zv-1', name: 'House valve', change: 'changed' }])
     expect(same).toBe(before.cables.flatMap((c) => c.cores).length - 1)
-    expect(edited(before, replaceWith(before, after, 'as found')!).doc).toEqual(after)
-    expect(replaceWith(before, before, 'nothing')).toBeUndefined()
+    expect(edited(before, { changes: replaceWith(before, after) }).doc).toEqual(after)
+    expect(replaceWith(before, before)).toEqual([])
   })
 
   it('shows the whole net of a terminal or conductor', () => {

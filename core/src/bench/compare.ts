@@ -1,21 +1,22 @@
-import { terminalText } from '../catalogue'
-import type { Core, End, Installation, Link } from '../installation'
-import { endText } from '../planning'
+import type { Cable, Core, End, Installation, Link } from '../installation'
 
 /** How one conductor differs between two states of an installation. */
 export interface ConductorDifference {
-  cable: string
-  core: string
-  /** "black of Boiler cable". */
-  name: string
+  cable: Cable
   change: 'added' | 'removed' | 'moved' | 'looks'
-  before?: string[]
-  after?: string[]
+  /** The conductor before and after; left out where it is not there. */
+  was?: Core
+  is?: Core
+}
+
+export interface LinkDifference {
+  between: readonly [string, string]
+  change: 'added' | 'removed' | 'changed'
 }
 
 export interface Differences {
   conductors: ConductorDifference[]
-  links: { name: string; change: 'added' | 'removed' | 'changed' }[]
+  links: LinkDifference[]
   devices: { id: string; name: string; change: 'added' | 'removed' | 'changed' }[]
   /** Conductors that are the same in both. */
   same: number
@@ -33,45 +34,28 @@ export function differencesOf(before: Installation, after: Installation): Differ
       doc.cables.flatMap((cable) => cable.cores.map((core) => [`${cable.id}.${core.id}`, { cable, core }] as const)),
     )
   const [old, now] = [coresOf(before), coresOf(after)]
-  const ends = (doc: Installation, core: Core) => core.ends.map((end) => endText(doc, end))
-  for (const [key, { cable, core }] of now) {
-    const was = old.get(key)
-    const at = { cable: cable.id, core: core.id, name: `${core.colour} of ${cable.label}` }
-    if (!was) conductors.push({ ...at, change: 'added', after: ends(after, core) })
-    else if (was.core.ends.some((end, i) => place(end) !== place(core.ends[i])))
-      conductors.push({ ...at, change: 'moved', before: ends(before, was.core), after: ends(after, core) })
-    else if (looks(was.core) !== looks(core))
-      conductors.push({ ...at, change: 'looks', before: [looksText(was.core)], after: [looksText(core)] })
+  for (const [key, { cable, core: is }] of now) {
+    const was = old.get(key)?.core
+    if (!was) conductors.push({ cable, change: 'added', is })
+    else if (was.ends.some((end, i) => place(end) !== place(is.ends[i])))
+      conductors.push({ cable, change: 'moved', was, is })
+    else if (looks(was) !== looks(is)) conductors.push({ cable, change: 'looks', was, is })
     else same++
   }
-  for (const [key, { cable, core }] of old)
-    if (!now.has(key))
-      conductors.push({
-        cable: cable.id,
-        core: core.id,
-        name: `${core.colour} of ${cable.label}`,
-        change: 'removed',
-        before: ends(before, core),
-      })
+  for (const [key, { cable, core: was }] of old) if (!now.has(key)) conductors.push({ cable, change: 'removed', was })
   return { conductors, links: linkDifferences(before, after), devices: deviceDifferences(before, after), same }
 }
 
-const looksText = ({ colour, sleeve, areaMm2 }: Core): string =>
-  `${colour}${sleeve ? ` sleeved ${sleeve}` : ''}, ${areaMm2} mm²`
-
-function linkDifferences(before: Installation, after: Installation): Differences['links'] {
+function linkDifferences(before: Installation, after: Installation): LinkDifference[] {
   const key = (l: Link) => [...l.between].sort().join(' ')
-  const name = (doc: Installation, l: Link) => l.between.map((t) => terminalText(doc, t)).join(' to ')
   const [old, now] = [before, after].map((doc) => new Map(doc.links.map((l) => [key(l), l])))
   return [
-    ...[...now].flatMap(([k, l]): Differences['links'] => {
+    ...[...now].flatMap(([k, { between, kind }]): LinkDifference[] => {
       const was = old.get(k)
-      if (!was) return [{ name: name(after, l), change: 'added' }]
-      return was.kind === l.kind ? [] : [{ name: name(after, l), change: 'changed' }]
+      if (!was) return [{ between, change: 'added' }]
+      return was.kind === kind ? [] : [{ between, change: 'changed' }]
     }),
-    ...[...old].flatMap(([k, l]): Differences['links'] =>
-      now.has(k) ? [] : [{ name: name(before, l), change: 'removed' }],
-    ),
+    ...[...old].flatMap(([k, { between }]): LinkDifference[] => (now.has(k) ? [] : [{ between, change: 'removed' }])),
   ]
 }
 
@@ -96,8 +80,9 @@ function deviceDifferences(before: Installation, after: Installation): Differenc
 export interface RecordedEnd {
   /** Which end, and where it is: the same in two states where what was found still holds. */
   key: string
-  /** "black of Boiler cable, end 2". */
-  name: string
+  cable: Cable
+  core: Core
+  end: 0 | 1
 }
 
 /** Ends that were seen or tested, by their own mark. */
@@ -106,12 +91,7 @@ export const recordedEnds = (doc: Installation): RecordedEnd[] =>
     cable.cores.flatMap((core) =>
       core.ends.flatMap((end, i) =>
         end.provenance === 'seen' || end.provenance === 'tested'
-          ? [
-              {
-                key: `${cable.id}.${core.id}.${i} ${place(end)}`,
-                name: `${core.colour} of ${cable.label}, end ${i + 1}`,
-              },
-            ]
+          ? [{ key: `${cable.id}.${core.id}.${i} ${place(end)}`, cable, core, end: i as 0 | 1 }]
           : [],
       ),
     ),

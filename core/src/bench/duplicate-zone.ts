@@ -1,5 +1,5 @@
 import { compile, type Circuit } from '../circuit'
-import type { Cable, Change, Command, Core, Demand, Device, End, Installation, Link } from '../installation'
+import type { Cable, Change, Step, Core, Demand, Device, End, Installation, Link } from '../installation'
 import { gateGraph, wiredTo } from '../trace'
 import { freeId } from './verbs'
 
@@ -50,7 +50,7 @@ function netsOf(circuit: Circuit): string[][] {
  * and for every function it shares with others a terminal more, linked to that function. Undefined where the demand has no
  * device of its own.
  */
-export function duplicateZone(doc: Installation, demandId: string, name: string): Command | undefined {
+export function duplicateZone(doc: Installation, demandId: string, name: string): Step | undefined {
   const demand = doc.intent.demands.find((d) => d.id === demandId)
   if (!demand) return undefined
   const devices = ownDevices(doc, demand)
@@ -87,7 +87,7 @@ class Twin {
       })
   }
 
-  command(): Command {
+  command(): Step {
     for (const device of this.devices) {
       const id = this.take(this.renamed(device.name))
       this.names.set(device.id, id)
@@ -118,7 +118,7 @@ class Twin {
       this.put({ do: 'put', in: 'pipes', value: { id, from, to } })
     }
     this.put({ do: 'put', in: 'demands', value: this.twinDemand() })
-    return { label: `${this.name} like ${this.demand.name}`, changes: this.changes }
+    return { deed: { do: 'duplicate', name: this.name, like: this.demand.name }, changes: this.changes }
   }
 
   private put(change: Change): void {

@@ -1,20 +1,19 @@
 import type { DeviceType } from '../catalogue'
-import { terminalText, typeEntry, typeIn } from '../catalogue'
+import { coloursOf, typeEntry, typeIn, type SupplyId } from '../catalogue'
 import type {
   Cable,
   Change,
   Colour,
-  Command,
   Core,
   Device,
   End,
   Installation,
   Link,
   Provenance,
+  Step,
   TerminalRef,
   WiringCentre,
 } from '../installation'
-import { coloursOf, endText, type SupplyId } from '../planning'
 
 /** One end of one conductor. */
 export interface EndRef {
@@ -27,27 +26,25 @@ export const cableOf = (doc: Installation, id: string): Cable | undefined => doc
 export const coreAt = (doc: Installation, { cable, core }: Omit<EndRef, 'end'>): Core | undefined =>
   cableOf(doc, cable)?.cores.find((k) => k.id === core)
 
-const nameOf = (doc: Installation, ref: EndRef): string =>
-  `${coreAt(doc, ref)?.colour ?? ref.core} of ${cableOf(doc, ref.cable)?.label ?? ref.cable}`
+const coreOf = ({ cable, core }: EndRef) => ({ cable, core })
 
 /** Puts an end elsewhere. What somebody had seen or tested of it no longer holds. */
-export const moveEnd = (doc: Installation, ref: EndRef, to: End): Command => ({
-  label: `${nameOf(doc, ref)}: ${endText(doc, to)}`,
+export const moveEnd = (ref: EndRef, to: End): Step => ({
+  deed: { do: 'place-end', core: coreOf(ref), to },
   changes: [{ do: 'end', ...ref, to }],
 })
 
-export const land = (doc: Installation, ref: EndRef, terminal: TerminalRef): Command =>
-  moveEnd(doc, ref, { at: 'terminal', terminal })
+export const land = (ref: EndRef, terminal: TerminalRef): Step => moveEnd(ref, { at: 'terminal', terminal })
 
 /** Parks an end in the first terminal of the same wiring centre that nothing is on; undefined where there is none. */
-export function park(doc: Installation, ref: EndRef): Command | undefined {
+export function park(doc: Installation, ref: EndRef): Step | undefined {
   const end = coreAt(doc, ref)?.ends[ref.end]
   const owner = end && 'terminal' in end ? end.terminal.split('.')[0] : doc.wiringCentres[0]?.id
   const centre = doc.wiringCentres.find((c) => c.id === owner) ?? doc.wiringCentres[0]
   const taken = takenTerminals(doc)
   const free = centre?.terminals.find((t) => !taken.has(`${centre.id}.${t.id}`))
   if (!centre || !free) return undefined
-  return moveEnd(doc, ref, { at: 'parked', terminal: `${centre.id}.${free.id}` })
+  return moveEnd(ref, { at: 'parked', terminal: `${centre.id}.${free.id}` })
 }
 
 /** Terminals that a conductor or link is on. */
@@ -59,19 +56,22 @@ function takenTerminals(doc: Installation): Set<string> {
 }
 
 /** How an end came to be known. */
-export function markEnd(doc: Installation, ref: EndRef, provenance: Provenance): Command | undefined {
+export function markEnd(doc: Installation, ref: EndRef, provenance: Provenance): Step | undefined {
   const end = coreAt(doc, ref)?.ends[ref.end]
   if (!end) return undefined
-  return { label: `${nameOf(doc, ref)}: ${provenance}`, changes: [{ do: 'end', ...ref, to: { ...end, provenance } }] }
+  return {
+    deed: { do: 'mark-end', core: coreOf(ref), provenance },
+    changes: [{ do: 'end', ...ref, to: { ...end, provenance } }],
+  }
 }
 
-export const sleeve = (doc: Installation, ref: EndRef, colour: Colour | null): Command => ({
-  label: colour ? `${nameOf(doc, ref)} sleeved ${colour}` : `Sleeve off ${nameOf(doc, ref)}`,
+export const sleeve = (ref: EndRef, colour: Colour | null): Step => ({
+  deed: { do: 'sleeve', core: coreOf(ref), colour: colour ?? undefined, found: true },
   changes: [{ do: 'core', cable: ref.cable, core: ref.core, set: { sleeve: colour } }],
 })
 
-export const recolour = (doc: Installation, ref: EndRef, colour: Colour): Command => ({
-  label: `${nameOf(doc, ref)} is ${colour}`,
+export const recolour = (ref: EndRef, colour: Colour): Step => ({
+  deed: { do: 'recolour', core: coreOf(ref), colour },
   changes: [{ do: 'core', cable: ref.cable, core: ref.core, set: { colour } }],
 })
 
@@ -99,23 +99,22 @@ export function freeId(doc: Installation, wish: string): string {
   return id
 }
 
-export function fitLink(doc: Installation, a: TerminalRef, b: TerminalRef): Command {
+export function fitLink(doc: Installation, a: TerminalRef, b: TerminalRef): Step {
   const value: Link = { id: freeId(doc, `link-${doc.links.length + 1}`), kind: 'fitted', between: [a, b] }
   return {
-    label: `Link ${terminalText(doc, a)} to ${terminalText(doc, b)}`,
+    deed: { do: 'link', between: [a, b] },
     changes: [{ do: 'put', in: 'links', value }],
   }
 }
 
 /** Takes a fitted link out, cuts a factory link, or makes one that was cut whole again. */
-export function cutLink(doc: Installation, link: Link): Command {
-  const where = link.between.map((t) => terminalText(doc, t)).join(' and ')
+export function cutLink(link: Link): Step {
+  const { between } = link
   if (link.kind === 'fitted')
-    return { label: `Link between ${where} out`, changes: [{ do: 'drop', in: 'links', id: link.id }] }
+    return { deed: { do: 'unlink', between }, changes: [{ do: 'drop', in: 'links', id: link.id }] }
   const kind = link.kind === 'factory' ? 'cut' : 'factory'
-  const words = kind === 'cut' ? 'cut' : 'left in'
   return {
-    label: `Factory link between ${where} ${words}`,
+    deed: { do: 'factory-link', between, now: kind === 'cut' ? 'cut' : 'left-in' },
     changes: [{ do: 'put', in: 'links', value: { ...link, kind } }],
   }
 }
@@ -124,7 +123,7 @@ export function cutLink(doc: Installation, link: Link): Command {
 export const cableSizes = [3, 4, 5] as const
 
 /** A cable with loose ends, its conductors in the colours usual where the supply is. */
-export function addCable(doc: Installation, label: string, size: (typeof cableSizes)[number]): Command {
+export function addCable(doc: Installation, label: string, size: (typeof cableSizes)[number]): Step {
   const supply: SupplyId = doc.supply.volts < 200 ? '120-60' : '230-50'
   const cores = coloursOf(supply).bySize[size].map((colour): Core => ({
     id: colour,
@@ -133,59 +132,59 @@ export function addCable(doc: Installation, label: string, size: (typeof cableSi
     ends: [{ at: 'loose' }, { at: 'loose' }],
   }))
   const value: Cable = { id: freeId(doc, label), label, ratedForMains: true, cores }
-  return { label: `Add ${label}`, changes: [{ do: 'put', in: 'cables', value }] }
+  return { deed: { do: 'add', name: label }, changes: [{ do: 'put', in: 'cables', value }] }
 }
 
-export const removeCable = (doc: Installation, id: string): Command => ({
-  label: `Take ${cableOf(doc, id)?.label ?? id} out`,
+export const removeCable = (doc: Installation, id: string): Step => ({
+  deed: { do: 'take-out', name: cableOf(doc, id)?.label ?? id },
   changes: [{ do: 'drop', in: 'cables', id }],
 })
 
 /** A terminal more in a wiring centre, behind `after` or at the end. */
-export function addTerminal(centre: WiringCentre, legend: string, after?: string): Command {
+export function addTerminal(centre: WiringCentre, legend: string, after?: string): Step {
   const numbers = centre.terminals.map((t) => Number(t.id)).filter(Number.isInteger)
   const id = String(Math.max(0, ...numbers) + 1)
   const at = after === undefined ? centre.terminals.length : centre.terminals.findIndex((t) => t.id === after) + 1
   const terminals = [...centre.terminals]
   terminals.splice(at, 0, { id, legend, ways: 1 })
   return {
-    label: `Terminal ${id} in ${centre.name}`,
+    deed: { do: 'add-terminal', terminal: id, centre: centre.name },
     changes: [{ do: 'put', in: 'wiringCentres', value: { ...centre, terminals } }],
   }
 }
 
 /** Takes a terminal out; what was on it hangs loose, and its links go. Undefined for the last one. */
-export function removeTerminal(doc: Installation, centre: WiringCentre, id: string): Command | undefined {
+export function removeTerminal(doc: Installation, centre: WiringCentre, id: string): Step | undefined {
   if (centre.terminals.length < 2) return undefined
   const ref = `${centre.id}.${id}`
   const value = { ...centre, terminals: centre.terminals.filter((t) => t.id !== id) }
   return {
-    label: `Terminal ${id} of ${centre.name} out`,
+    deed: { do: 'remove-terminal', terminal: id, centre: centre.name },
     changes: [...freed(doc, (t) => t === ref), { do: 'put', in: 'wiringCentres', value }],
   }
 }
 
-export function changeTerminal(centre: WiringCentre, id: string, set: { legend?: string; ways?: number }): Command {
+export function changeTerminal(centre: WiringCentre, id: string, set: { legend?: string; ways?: number }): Step {
   const terminals = centre.terminals.map((t) => (t.id === id ? { ...t, ...set } : t))
   return {
-    label: `Terminal ${id} of ${centre.name}`,
+    deed: { do: 'change-terminal', terminal: id, centre: centre.name },
     changes: [{ do: 'put', in: 'wiringCentres', value: { ...centre, terminals } }],
   }
 }
 
-export function addCentre(doc: Installation, name: string, terminals: number): Command {
+export function addCentre(doc: Installation, name: string, terminals: number): Step {
   const value: WiringCentre = {
     id: freeId(doc, `wc-${doc.wiringCentres.length + 1}`),
     name,
     place: doc.wiringCentres[0]?.place ?? doc.places[0].id,
     terminals: Array.from({ length: terminals }, (_, i) => ({ id: String(i + 1), legend: '', ways: 1 })),
   }
-  return { label: `Add ${name}`, changes: [{ do: 'put', in: 'wiringCentres', value }] }
+  return { deed: { do: 'add', name }, changes: [{ do: 'put', in: 'wiringCentres', value }] }
 }
 
 /** Takes a wiring centre out; conductors that were in it hang loose. */
-export const removeCentre = (doc: Installation, centre: WiringCentre): Command => ({
-  label: `Take ${centre.name} out`,
+export const removeCentre = (doc: Installation, centre: WiringCentre): Step => ({
+  deed: { do: 'take-out', name: centre.name },
   changes: [...freed(doc, (t) => t.startsWith(`${centre.id}.`)), { do: 'drop', in: 'wiringCentres', id: centre.id }],
 })
 
@@ -207,7 +206,7 @@ function freed(doc: Installation, gone: (terminal: string) => boolean): Change[]
 }
 
 /** A device more, with its own lead where its type has one, all ends loose. */
-export function addDevice(doc: Installation, type: DeviceType, name: string, place: string): Command {
+export function addDevice(doc: Installation, type: DeviceType, name: string, place: string): Step {
   const id = freeId(doc, name)
   const device: Device = { id, name, type: type.id, place, settings: {} }
   const leads = type.terminals.filter((t) => t.lead && !t.internal)
@@ -228,7 +227,7 @@ export function addDevice(doc: Installation, type: DeviceType, name: string, pla
     const lead: Cable = { id: `${id}-lead`.slice(0, 40), label: `${name} lead`, ratedForMains: true, leadOf: id, cores }
     changes.push({ do: 'put', in: 'cables', value: lead })
   }
-  return { label: `Add ${name}`, changes }
+  return { deed: { do: 'add', name }, changes }
 }
 
 /** Why a device cannot simply be taken out: what it is needed for. */
@@ -245,14 +244,14 @@ export function neededFor(doc: Installation, id: string): string[] {
 }
 
 /** Takes a device out with its own lead; other conductors on it hang loose. Undefined where a demand needs it. */
-export function removeDevice(doc: Installation, id: string): Command | undefined {
+export function removeDevice(doc: Installation, id: string): Step | undefined {
   const device = doc.devices.find((d) => d.id === id)
   if (!device || neededFor(doc, id).length > 0) return undefined
   const leads = doc.cables.filter((c) => c.leadOf === id)
   const rest = { ...doc, cables: doc.cables.filter((c) => c.leadOf !== id) }
   const pipes = doc.pipes.filter((p) => [p.from, p.to].some((ref) => ref.startsWith(`${id}.`)))
   return {
-    label: `Take ${device.name} out`,
+    deed: { do: 'take-out', name: device.name },
     changes: [
       ...leads.map((c): Change => ({ do: 'drop', in: 'cables', id: c.id })),
       ...freed(rest, (t) => t.startsWith(`${id}.`)),
@@ -267,11 +266,11 @@ export function changeDevice(
   doc: Installation,
   id: string,
   set: Partial<Omit<Device, 'id' | 'type'>>,
-): Command | undefined {
+): Step | undefined {
   const device = doc.devices.find((d) => d.id === id)
   return (
     device && {
-      label: `${set.name ?? device.name}: settings`,
+      deed: { do: 'settings', name: set.name ?? device.name },
       changes: [{ do: 'put', in: 'devices', value: { ...device, ...set } }],
     }
   )
@@ -286,8 +285,8 @@ export const outsideTerminals = (
     .terminals.filter((t) => !t.internal)
     .map((t) => ({ ref: `${device.id}.${t.id}`, id: t.id, legend: device.legends?.[t.id] ?? t.legend }))
 
-/** What turns one document into another, list by list: one step that can be undone. */
-export function replaceWith(doc: Installation, next: Installation, label: string): Command | undefined {
+/** What turns one document into another, list by list; empty where they are the same. */
+export function replaceWith(doc: Installation, next: Installation): Change[] {
   const changes: Change[] = []
   const lists = [
     'places',
@@ -317,7 +316,7 @@ export function replaceWith(doc: Installation, next: Installation, label: string
   each('demands', doc.intent.demands, next.intent.demands)
   const head = (['name', 'scheme', 'supply', 'provenance'] as const).filter((key) => !same(doc[key], next[key]))
   if (head.length > 0) changes.push({ do: 'head', set: Object.fromEntries(head.map((key) => [key, next[key]])) })
-  return changes.length > 0 ? { label, changes } : undefined
+  return changes
 }
 
 /** How an end is known: by its own mark, else as the document's. */

@@ -6,4 +6,5 @@ export { deviceTypeJsonSchema, deviceTypeSchema, typeFormat } from './type-schem
 export * from './primitives'
 export * from './shipped'
 export { typeDirectory } from './directory'
-export { coreName, terminalText } from './terminal-text'
+export { coreName, endText, terminalText } from './terminal-text'
+export { coloursOf, supplies, thermostatWire, type ColourSet, type SupplyId, type Use } from './colours'

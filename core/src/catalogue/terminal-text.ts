@@ -1,4 +1,4 @@
-import type { Cable, Colour, Core, Device, Installation } from '../installation'
+import type { Cable, Colour, Core, Device, End, Installation } from '../installation'
 import { typeIn } from './shipped'
 
 /** The colour of a device's own lead at a terminal: as the document has it, else as the type comes. */
@@ -29,4 +29,22 @@ export function coreName(cable: Cable, core: Core): string {
   const end = core.ends.find((e) => e.at === 'terminal' || e.at === 'parked')
   const which = twins.length > 1 ? ` (${end && 'terminal' in end ? end.terminal.split('.')[1] : core.id})` : ''
   return `${core.colour}${core.sleeve ? ` (sleeved ${core.sleeve})` : ''}${which} of ${cable.label}`
+}
+
+/** Where an end is, in words an engineer reads: owner and terminal, or what became of the end. */
+export function endText(installation: Installation, end: End): string {
+  switch (end.at) {
+    case 'terminal':
+      return terminalText(installation, end.terminal)
+    case 'parked':
+      return `parked in ${terminalText(installation, end.terminal)}`
+    case 'connector':
+      return installation.connectors.find((c) => c.id === end.connector)?.name ?? end.connector
+    case 'cut-back':
+      return 'cut back and sleeved'
+    case 'loose':
+      return 'loose'
+    case 'unknown':
+      return 'not found yet'
+  }
 }

@@ -1,4 +1,4 @@
-import type { Command } from '../installation'
+import type { Step } from '../installation'
 import type { BreachDetail, PropertyId } from '../states'
 
 /** In the order in which they would hurt. */
@@ -79,9 +79,9 @@ export interface Finding {
   /** What exactly is wrong, where one sentence would not be true of all cases. */
   detail?: BreachDetail | 'sleeved-earth'
   /** What might cure it: not yet tried, and never offered as it is. */
-  proposal?: Command
+  proposal?: Step
   /** What cures it with one press: tried, it removes the finding and brings nothing of the upper two severities. */
-  remedy?: Command
+  remedy?: Step
   /** What departs from the plan, or where there is none from what the demands need: put right, the finding is gone. */
   culprit?: Culprit
 }

@@ -1,5 +1,6 @@
 import type { Installation } from '../installation'
-import { planSystem, type CircuitBrief, type SchemeId, type SupplyId } from '../planning'
+import type { SupplyId } from '../catalogue'
+import { planSystem, type CircuitBrief, type SchemeId } from '../planning'
 
 export { ownValve } from './own-valve'
 

@@ -102,21 +102,24 @@ export class EditError extends Error {
   }
 }
 
-/** The document after a command, and the command that takes it back exactly. Throws {@link EditError}; nothing has then changed. */
-export function edited(doc: Installation, command: Command): { doc: Installation; inverse: Command } {
+/** Changes that are made together, whatever they are called. */
+type Changes = Pick<Command, 'changes'>
+
+/** The document after some changes, and those that take them back exactly, under the same name. Throws {@link EditError}; nothing has then changed. */
+export function edited<C extends Changes>(doc: Installation, step: C): { doc: Installation; inverse: C } {
   let now = doc
   const back: Change[] = []
-  for (const change of command.changes) {
+  for (const change of step.changes) {
     const { doc: next, inverse } = changed(now, change)
     now = next
     back.unshift(inverse)
   }
-  return { doc: now, inverse: { label: command.label, changes: back } }
+  return { doc: now, inverse: { ...step, changes: back } }
 }
 
-/** The document after several commands in order. Throws {@link EditError}. */
-export const editedBy = (doc: Installation, commands: readonly Command[]): Installation =>
-  commands.reduce((at, command) => edited(at, command).doc, doc)
+/** The document after several steps in order. Throws {@link EditError}. */
+export const editedBy = (doc: Installation, steps: readonly Changes[]): Installation =>
+  steps.reduce((at, step) => edited(at, step).doc, doc)
 
 function changed(doc: Installation, change: Change): { doc: Installation; inverse: Change } {
   switch (change.do) {

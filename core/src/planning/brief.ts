@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { supplies, type SupplyId } from '../catalogue'
 import { printable } from '../installation'
 
 /** Kinds of circuit a brief can name, in words. */
@@ -177,12 +178,6 @@ export const fittingsOf = (brief: Pick<PlanBrief, 'scheme' | keyof Fittings>): F
 export const circuitsTaken = (scheme: SchemeId, kind: CircuitKind): readonly [number, number] =>
   (schemes[scheme] as SchemeType).takes[kind] ?? [0, 0]
 
-/** Supplies a system is planned for. */
-export const supplies = {
-  '230-50': { name: '230 V, 50 Hz', volts: 230, frequency: 50 },
-  '120-60': { name: '120 V, 60 Hz', volts: 120, frequency: 60 },
-} as const
-export type SupplyId = keyof typeof supplies
 export const supplyIds = Object.keys(supplies) as [SupplyId, ...SupplyId[]]
 
 const choice = <K extends keyof Fittings>(of: K) => {

@@ -1,5 +1,4 @@
 export * from './brief'
-export { coloursOf } from './colours'
 export { planSystem } from './plan'
 export * from './schedules'
 export * from './exchange'

@@ -1,6 +1,6 @@
 import type { Cable, Colour, Core, End, Link, WiringCentreTerminal } from '../installation'
 import type { PlanBrief } from './brief'
-import { coloursOf, type ColourSet, type Use } from './colours'
+import { coloursOf, type ColourSet, type Use } from '../catalogue'
 
 export interface Wire {
   /** The device's terminal; null where the device has none for it (an earth parked at a plastic back plate). */

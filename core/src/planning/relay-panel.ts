@@ -1,6 +1,6 @@
 import type { Installation } from '../installation'
 import type { PlanBrief } from './brief'
-import { thermostatWire } from './colours'
+import { thermostatWire } from '../catalogue'
 import { circuitsOf, PlannedSystem } from './system'
 
 /**

@@ -1,4 +1,4 @@
-import { terminalText } from '../catalogue'
+import { endText } from '../catalogue'
 import type { Colour, Core, End, Installation } from '../installation'
 
 /** A conductor in a terminal, as the schedule lists it. */
@@ -37,24 +37,6 @@ export interface ScheduledCable {
   lengthM?: number
   lead: boolean
   cores: ScheduledCore[]
-}
-
-/** Where an end is, in words an engineer reads: owner and terminal, or what became of the end. */
-export function endText(installation: Installation, end: End): string {
-  switch (end.at) {
-    case 'terminal':
-      return terminalText(installation, end.terminal)
-    case 'parked':
-      return `parked in ${terminalText(installation, end.terminal)}`
-    case 'connector':
-      return installation.connectors.find((c) => c.id === end.connector)?.name ?? end.connector
-    case 'cut-back':
-      return 'cut back and sleeved'
-    case 'loose':
-      return 'loose'
-    case 'unknown':
-      return 'not found yet'
-  }
 }
 
 /** Terminal by terminal, in the wiring centre's real order, what goes in. */

@@ -1,8 +1,7 @@
-import { deviceType, typeDirectory } from '../catalogue'
+import { coloursOf, deviceType, supplies, thermostatWire, typeDirectory } from '../catalogue'
 import { parseInstallation, type Demand, type Device, type Installation, type Place } from '../installation'
 import { withPlant, type PlantOptions } from '../plant'
-import { supplies, type CircuitKind, type PlanBrief } from './brief'
-import { coloursOf, thermostatWire } from './colours'
+import type { CircuitKind, PlanBrief } from './brief'
 import { Layout, type Wire } from './layout'
 
 /** Line, neutral and earth to terminals of those names. */

@@ -1,3 +1,4 @@
+import { supplies } from '../catalogue'
 import { installationOf } from '../../testing'
 import { check, staticFindings } from '../checks'
 import { compile } from '../circuit'
@@ -8,7 +9,6 @@ import {
   planBriefSchema,
   planSystem,
   schemeIds,
-  supplies,
   supplyIds,
   terminalSchedule,
   type PlanBrief,

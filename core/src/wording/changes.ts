@@ -1,7 +1,7 @@
 import { typeIn } from '../catalogue'
 import type { FieldChange, Renaming } from '../changes'
 import type { End, Installation } from '../installation'
-import { endText } from '../planning'
+import { endText } from '../catalogue'
 
 const fieldWords: Record<string, string> = {
   name: 'name',

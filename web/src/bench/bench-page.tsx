@@ -1,6 +1,7 @@
 import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import {
   addCentre,
+  commandOf,
   compile,
   findingKey,
   fitLink,
@@ -10,6 +11,7 @@ import {
   removeCentre,
   shortVerdictText,
   type Command,
+  type Step,
 } from '@nobbet/core'
 import { useEffect, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
@@ -95,8 +97,9 @@ export function BenchPage() {
     setProblem(undefined)
     wiring.perform(command)
   }
-  const alter = (command: Command | undefined) => {
-    if (!command) return setProblem('That cannot be done here: there is no free terminal, or something needs it.')
+  const alter = (step: Step | Command | undefined) => {
+    if (!step) return setProblem('That cannot be done here: there is no free terminal, or something needs it.')
+    const command = 'deed' in step ? commandOf(doc, step) : step
     if (isolated) perform(command)
     else setWaiting(command)
   }
@@ -110,7 +113,7 @@ export function BenchPage() {
     net,
     tap(terminal) {
       if (picked?.kind === 'end') {
-        alter(land(doc, picked.end, terminal))
+        alter(land(picked.end, terminal))
         return
       }
       if (linking && picked?.kind === 'terminal' && picked.ref !== terminal) {
@@ -130,7 +133,7 @@ export function BenchPage() {
     if (!over) return
     const end = endOfKey(String(active.id))
     setPicked({ kind: 'end', end })
-    alter(land(doc, end, String(over.id)))
+    alter(land(end, String(over.id)))
   }
   const standing = verdict.findings?.filter((f) => !doc.waivers?.some((w) => w.id === findingKey(f)))
   return (

@@ -148,7 +148,7 @@ function Bundle({ cable }: { cable: Cable }) {
                 label={`${cable.label}, ${fieldLabel(ref(end), core.colour)}`}
                 owner={sides[end]}
                 at={core.ends[end]}
-                onPlace={(to) => alter(moveEnd(doc, ref(end), to))}
+                onPlace={(to) => alter(moveEnd(ref(end), to))}
               />
             ))}
           </div>

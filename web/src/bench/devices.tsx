@@ -188,7 +188,7 @@ function DeviceCard({ device }: { device: Device }) {
               value={type.id}
               onChange={(e) => {
                 const to = fitting.find((t) => t.id === e.target.value)!
-                alter(replaceWith(doc, withType(doc, device.id, to), `${device.name}: ${to.name}`))
+                alter({ label: `${device.name}: ${to.name}`, changes: replaceWith(doc, withType(doc, device.id, to)) })
               }}
             >
               {fitting.map((t) => (

@@ -1,12 +1,16 @@
-import type { Differences } from '@nobbet/core'
+import { differenceTexts, differingName, linkDifferenceText, type Differences, type Installation } from '@nobbet/core'
 
 /** Two states of the wiring, conductor by conductor. */
 export function DifferenceTable({
   differences: { conductors, links, devices, same },
+  before,
+  after,
   left,
   right,
 }: {
   differences: Differences
+  before: Installation
+  after: Installation
   left: string
   right: string
 }) {
@@ -28,23 +32,29 @@ export function DifferenceTable({
             </tr>
           </thead>
           <tbody>
-            {conductors.map((c) => (
-              <tr key={`${c.cable}.${c.core}`} data-change={c.change}>
-                <td>{c.name}</td>
-                <td>{c.before?.join(' to ') ?? 'not there'}</td>
-                <td>{c.after?.join(' to ') ?? 'not there'}</td>
-              </tr>
-            ))}
+            {conductors.map((c) => {
+              const texts = differenceTexts(c, before, after)
+              return (
+                <tr key={`${c.cable.id}.${(c.is ?? c.was)!.id}`} data-change={c.change}>
+                  <td>{differingName(c)}</td>
+                  <td>{texts.before ?? 'not there'}</td>
+                  <td>{texts.after ?? 'not there'}</td>
+                </tr>
+              )
+            })}
           </tbody>
         </table>
       )}
       {links.length > 0 && (
         <ul>
-          {links.map((l) => (
-            <li key={`${l.name} ${l.change}`}>
-              Link {l.name}: {l.change}
-            </li>
-          ))}
+          {links.map((l) => {
+            const name = linkDifferenceText(l.change === 'removed' ? before : after, l)
+            return (
+              <li key={`${name} ${l.change}`}>
+                Link {name}: {l.change}
+              </li>
+            )
+          })}
         </ul>
       )}
       {devices.length > 0 && (

@@ -26,7 +26,8 @@ interface Problem {
 function commandOf(doc: Installation, name: string, text: string): Command | undefined {
   if (!/\.csv$/i.test(name)) {
     const read = readInstallation(text)
-    return replaceWith(doc, { ...read, id: doc.id }, `Installation from ${name}`)
+    const changes = replaceWith(doc, { ...read, id: doc.id })
+    return changes.length > 0 ? { label: `Installation from ${name}`, changes } : undefined
   }
   const [head = ''] = text.split(/\r?\n/)
   return head.includes('core') ? conductorsFromCsv(doc, text) : terminalsFromCsv(doc, text)

@@ -1,4 +1,4 @@
-import type { Command, EndRef, Installation, WiredNet } from '@nobbet/core'
+import type { Command, EndRef, Installation, Step, WiredNet } from '@nobbet/core'
 import { createContext, useContext } from 'react'
 
 /** What is picked up: an end of a conductor, or a terminal. */
@@ -14,7 +14,7 @@ export interface Hand {
   /** A tap on a terminal: where an end is picked it goes there, while linking it is linked, else the terminal is picked. */
   tap(terminal: string): void
   /** Does a step; before the first of a visit the isolation step is asked for. */
-  alter(command: Command | undefined): void
+  alter(step: Step | Command | undefined): void
   linking: boolean
   setLinking(linking: boolean): void
 }

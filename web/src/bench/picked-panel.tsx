@@ -70,19 +70,19 @@ function PickedEnd({ end }: { end: EndRef }) {
             key={`${end.cable}.${end.core}.${end.end}`}
             label="Move to"
             owner={ownerOfSide(doc, end.cable, end.end) ?? doc.wiringCentres[0]?.id}
-            onPlace={(to) => alter(moveEnd(doc, end, to))}
+            onPlace={(to) => alter(moveEnd(end, to))}
           />
         </label>
         <Button size="sm" variant="outline-primary" onClick={() => alter(park(doc, end))}>
           Park
         </Button>
-        <Button size="sm" variant="outline-primary" onClick={() => alter(moveEnd(doc, end, { at: 'cut-back' }))}>
+        <Button size="sm" variant="outline-primary" onClick={() => alter(moveEnd(end, { at: 'cut-back' }))}>
           Cut back
         </Button>
-        <Button size="sm" variant="outline-primary" onClick={() => alter(moveEnd(doc, end, { at: 'loose' }))}>
+        <Button size="sm" variant="outline-primary" onClick={() => alter(moveEnd(end, { at: 'loose' }))}>
           Loose
         </Button>
-        <Button size="sm" variant="outline-primary" onClick={() => alter(moveEnd(doc, end, { at: 'unknown' }))}>
+        <Button size="sm" variant="outline-primary" onClick={() => alter(moveEnd(end, { at: 'unknown' }))}>
           Not found
         </Button>
       </div>
@@ -93,7 +93,7 @@ function PickedEnd({ end }: { end: EndRef }) {
             size="sm"
             aria-label="Colour"
             value={core.colour}
-            onChange={(e) => alter(recolour(doc, end, e.target.value as Colour))}
+            onChange={(e) => alter(recolour(end, e.target.value as Colour))}
           >
             {colours.map((c) => (
               <option key={c}>{c}</option>
@@ -106,7 +106,7 @@ function PickedEnd({ end }: { end: EndRef }) {
             size="sm"
             aria-label="Sleeve"
             value={core.sleeve ?? ''}
-            onChange={(e) => alter(sleeve(doc, end, (e.target.value || null) as Colour | null))}
+            onChange={(e) => alter(sleeve(end, (e.target.value || null) as Colour | null))}
           >
             <option value="">none</option>
             {colours.map((c) => (
@@ -222,7 +222,7 @@ function PickedTerminal({ terminal }: { terminal: string }) {
               <li key={link.id}>
                 {link.kind === 'fitted' ? 'Link' : link.kind === 'factory' ? 'Factory link' : 'Factory link, cut,'} to{' '}
                 {terminalText(doc, to)}{' '}
-                <Button size="sm" variant="outline-dark" onClick={() => alter(cutLink(doc, link))}>
+                <Button size="sm" variant="outline-dark" onClick={() => alter(cutLink(link))}>
                   {act}
                 </Button>
               </li>

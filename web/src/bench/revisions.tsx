@@ -86,7 +86,7 @@ function Compare({ job, revisions, doc }: { job: string; revisions: Revision[]; 
         {choice('Left', left, setLeft)}
         {choice('Right', right, setRight)}
       </div>
-      <DifferenceTable differences={differences} left="Left" right="Right" />
+      <DifferenceTable differences={differences} before={before} after={after} left="Left" right="Right" />
       {shown && <Photos job={job} revision={shown} />}
     </section>
   )

@@ -1,4 +1,4 @@
-import { differencesOf, recordedEnds, type Installation } from '@nobbet/core'
+import { differencesOf, recordedEnds, recordedEndText, type Installation } from '@nobbet/core'
 import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
 import { DifferenceTable } from '../bench/difference-table'
@@ -27,15 +27,7 @@ export function NewPlan({ now, plan, onLay, onBriefOnly, onBack }: NewPlanProps)
         <li>
           <strong>{lost.length === 1 ? '1 end' : `${lost.length} ends`}</strong> that somebody has seen or tested would
           go
-          {lost.length > 0 && (
-            <>
-              :{' '}
-              {lost
-                .slice(0, 6)
-                .map((e) => e.name)
-                .join(', ')}
-            </>
-          )}
+          {lost.length > 0 && <>: {lost.slice(0, 6).map(recordedEndText).join(', ')}</>}
           {lost.length > 6 && <> and {lost.length - 6} more</>}
         </li>
         <li>
@@ -60,7 +52,7 @@ export function NewPlan({ now, plan, onLay, onBriefOnly, onBack }: NewPlanProps)
       </div>
       <details>
         <summary>Every difference</summary>
-        <DifferenceTable differences={differences} left="Now" right="New plan" />
+        <DifferenceTable differences={differences} before={now} after={plan} left="Now" right="New plan" />
       </details>
     </section>
   )

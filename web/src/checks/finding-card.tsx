@@ -1,4 +1,6 @@
 import {
+  commandOf,
+  deedText,
   culpritBasis,
   culpritText,
   findingKey,
@@ -53,8 +55,8 @@ export function FindingCard({ job, circuit, finding, trying, onApply, onWaive }:
         )}
         <div className="finding-acts no-print">
           {finding.remedy && (
-            <Button size="sm" onClick={() => onApply(finding.remedy!)}>
-              {finding.remedy.label}
+            <Button size="sm" onClick={() => onApply(commandOf(circuit.installation, finding.remedy!))}>
+              {deedText(circuit.installation, finding.remedy.deed)}
             </Button>
           )}
           {finding.actions && (

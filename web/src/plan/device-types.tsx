@@ -22,8 +22,8 @@ export function DeviceTypes({ job }: { job: string }) {
   const kit = data.map(asType)
   if (!installation) return null
   const put = (wanted: Installation, label: string) => {
-    const command = replaceWith(installation, wanted, label)
-    if (command) wiring.perform(command)
+    const changes = replaceWith(installation, wanted)
+    if (changes.length > 0) wiring.perform({ label, changes })
   }
   const newer = newerTypes(installation, kit)
   return (

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto'
 import { grown, type JobState } from '@nobbet/contract'
-import { edited, land, type Command, type Installation } from '@nobbet/core'
+import { edited, commandOf, land, type Command, type Installation } from '@nobbet/core'
 import { openDB } from 'idb'
 import { documentOf } from '../../testing'
 import { assembled, readAnew } from './assemble'
@@ -77,8 +77,8 @@ describe('what the first version of the store kept', () => {
   const before = documentOf().wiring
   const step = (doc: Installation, command: Command) => ({ command, ...edited(doc, command) })
   const end = { cable: 'pump-cable', core: 'brown', end: 1 } as const
-  const first = step(before, land(before, end, 'wc.1'))
-  const second = step(first.doc, land(first.doc, end, 'wc.2'))
+  const first = step(before, commandOf(before, land(end, 'wc.1')))
+  const second = step(first.doc, commandOf(first.doc, land(end, 'wc.2')))
   const record = (rest: Partial<FirstKept>): FirstKept => ({
     job,
     version: 3,

@@ -3,7 +3,7 @@ import { installationOf, loosenCore, moveCore } from '../../../testing'
 import { compile } from '../../circuit'
 import { alterationsOf } from '../../hypotheses'
 import { edited, type Installation } from '../../installation'
-import { culpritText, findingText } from '../../wording'
+import { culpritText, deedText, findingText } from '../../wording'
 import { check, cured, findingKey, isGrave, staticFindings, type Finding } from '..'
 import { Trials } from './trials'
 
@@ -107,7 +107,7 @@ describe('what is behind a finding', () => {
         const text = [
           ...Object.values(findingText(of, f)),
           f.culprit ? culpritText(of, f.culprit) : '',
-          f.remedy?.label,
+          f.remedy && deedText(of.installation, f.remedy.deed),
         ]
         expect(text.join(' ')).not.toMatch(/\b[a-z]+-[a-z]+-[a-z]+\b(?<!green-yellow|extra-low-voltage)/)
       }
@@ -120,7 +120,7 @@ describe('a remedy', () => {
     const doc = spoilt('two-port-heating-hot-water', (d) => loosenCore(d, 'stat-1-cable', 'brown', 1))
     const { findings } = curedOf(doc)
     const finding = findings.find((f) => f.rule === 'contact-without-feed')!
-    expect(finding.remedy!.label).toBe('Bring Heating ON to House thermostat L')
+    expect(deedText(doc, finding.remedy!.deed)).toBe('Bring Heating ON to House thermostat L')
     expect(finding.remedy!.changes).toEqual([
       { do: 'end', cable: 'stat-1-cable', core: 'brown', end: 1, to: { at: 'terminal', terminal: 'wc.20' } },
     ])
@@ -135,7 +135,7 @@ describe('a remedy', () => {
     expect(findings.map((f) => f.rule)).toContain('line-neutral-joined')
     const run = new Trials(of, findings).gone(
       {
-        label: 'Put grey elsewhere',
+        deed: { do: 'cut-back', core: { cable: 'zv-1-lead', core: 'grey' } },
         changes: [{ do: 'end', cable: 'zv-1-lead', core: 'grey', end: 1, to: { at: 'terminal', terminal: 'wc.19' } }],
       },
       findings,

@@ -1,13 +1,13 @@
-import { coreName, terminalText, typeIn } from '../../catalogue'
-import type { Change, Command, Device, End, Installation, Link } from '../../installation'
+import { typeIn } from '../../catalogue'
+import type { Change, Device, End, Installation, Link, Step } from '../../installation'
 import type { Culprit } from '../finding'
 import { freeLinkId } from '../rules/remedies'
 import { placeOf } from '../rules/survey'
 
-/** Something that stands otherwise than it should, and the command that puts it right. */
+/** Something that stands otherwise than it should, and the step that puts it right. */
 export interface Departure {
   what: Culprit['what']
-  command: Command
+  step: Step
 }
 
 const text = (end: End): string => `${end.at} ${placeOf(end) ?? ''}`
@@ -22,7 +22,6 @@ interface Moved {
   cable: string
   core: string
   end: 0 | 1
-  label: string
   is: End
   belongs: End
 }
@@ -41,7 +40,6 @@ function conductors(plan: Installation, doc: Installation): Departure[] {
                 cable: cable.id,
                 core: core.id,
                 end,
-                label: coreName(cable, core),
                 is: core.ends[end],
                 belongs: other.ends[end],
               },
@@ -51,17 +49,18 @@ function conductors(plan: Installation, doc: Installation): Departure[] {
   })
   const back = ({ cable, core, end, belongs }: Moved): Change => ({ do: 'end', cable, core, end, to: belongs })
   const ref = ({ cable, core, end }: Moved) => ({ cable, core, end })
+  const of = ({ cable, core }: Moved) => ({ cable, core })
   const alone = moved.flatMap((m): Departure[] => {
     const belongs = placeOf(m.belongs)
     if (belongs === undefined || m.belongs.at === 'parked') return []
-    const command = { label: `Put ${m.label} back: ${terminalText(doc, belongs)}`, changes: [back(m)] }
-    return [{ what: { kind: 'core', core: ref(m), at: placeOf(m.is) ?? '', belongs }, command }]
+    const step: Step = { deed: { do: 'put-back', core: of(m), to: belongs }, changes: [back(m)] }
+    return [{ what: { kind: 'core', core: ref(m), at: placeOf(m.is) ?? '', belongs }, step }]
   })
   const pairs = moved.flatMap((a, i) =>
     moved.slice(i + 1).flatMap((b): Departure[] => {
       if (text(a.is) !== text(b.belongs) || text(b.is) !== text(a.belongs)) return []
-      const command = { label: `Exchange ${a.label} and ${b.label}`, changes: [back(a), back(b)] }
-      return [{ what: { kind: 'exchanged', cores: [ref(a), ref(b)] }, command }]
+      const step: Step = { deed: { do: 'exchange', cores: [of(a), of(b)] }, changes: [back(a), back(b)] }
+      return [{ what: { kind: 'exchanged', cores: [ref(a), ref(b)] }, step }]
     }),
   )
   return [...pairs, ...alone]
@@ -71,8 +70,8 @@ function links(plan: Installation, doc: Installation): Departure[] {
   const found: Departure[] = []
   for (const link of doc.links) {
     const planned = plan.links.find((l) => ends(l) === ends(link))
-    if (!planned && link.kind !== 'cut') found.push(withoutLink(doc, link))
-    if (planned && planned.kind !== link.kind) found.push(...otherKind(doc, link))
+    if (!planned && link.kind !== 'cut') found.push(withoutLink(link))
+    if (planned && planned.kind !== link.kind) found.push(...otherKind(link))
   }
   for (const link of plan.links)
     if (link.kind !== 'cut' && !doc.links.some((l) => ends(l) === ends(link))) {
@@ -80,8 +79,8 @@ function links(plan: Installation, doc: Installation): Departure[] {
       const value: Link = doc.links.some((l) => l.id === link.id) ? { ...link, id: freeLinkId(doc) } : link
       found.push({
         what: { kind: 'link-missing', between: link.between },
-        command: {
-          label: `Fit a link between ${between(doc, link.between)}`,
+        step: {
+          deed: { do: 'fit-link', between: link.between },
           changes: [{ do: 'put', in: 'links', value }],
         },
       })
@@ -89,23 +88,20 @@ function links(plan: Installation, doc: Installation): Departure[] {
   return found
 }
 
-export const between = (doc: Installation, refs: Link['between']): string =>
-  refs.map((ref) => terminalText(doc, ref)).join(' and ')
-
 /** A link taken out; a factory link is cut. */
-export const withoutLink = (doc: Installation, link: Link): Departure =>
+export const withoutLink = (link: Link): Departure =>
   link.kind === 'factory'
-    ? otherKind(doc, link)[0]
+    ? otherKind(link)[0]
     : {
         what: { kind: 'link', link: link.id, made: 'fitted', between: link.between },
-        command: {
-          label: `Take out the link between ${between(doc, link.between)}`,
+        step: {
+          deed: { do: 'take-link-out', between: link.between },
           changes: [{ do: 'drop', in: 'links', id: link.id }],
         },
       }
 
 /** A factory link cut, or one that is cut put in again. */
-export function otherKind(doc: Installation, link: Link): Departure[] {
+export function otherKind(link: Link): Departure[] {
   if (link.kind === 'fitted') return []
   const cut = link.kind === 'factory'
   const value: Link = { ...link, kind: cut ? 'cut' : 'factory' }
@@ -114,8 +110,8 @@ export function otherKind(doc: Installation, link: Link): Departure[] {
       what: cut
         ? { kind: 'link', link: link.id, made: 'factory', between: link.between }
         : { kind: 'factory-link-cut', link: link.id, between: link.between },
-      command: {
-        label: `${cut ? 'Cut' : 'Put back'} the factory link between ${between(doc, link.between)}`,
+      step: {
+        deed: { do: cut ? 'cut-factory-link' : 'restore-factory-link', between: link.between },
         changes: [{ do: 'put', in: 'links', value }],
       },
     },
@@ -139,12 +135,12 @@ function settings(plan: Installation, doc: Installation): Departure[] {
 export function withSetting(doc: Installation, device: Device, id: string, belongs: number): Departure {
   const setting = typeIn(doc, device.type).settings.find((s) => s.id === id)!
   const stands = Number(device.settings[id] ?? setting.default)
-  const label = setting.choices?.find((c) => c.value === belongs)?.label ?? String(belongs)
+  const choice = setting.choices?.find((c) => c.value === belongs)?.label ?? String(belongs)
   const value = { ...device, settings: { ...device.settings, [id]: belongs } }
   return {
     what: { kind: 'setting', device: device.id, setting: id, stands, belongs },
-    command: {
-      label: `${device.name}, ${setting.label.toLowerCase()}: ${label}`,
+    step: {
+      deed: { do: 'set', name: device.name, setting: setting.label, choice },
       changes: [{ do: 'put', in: 'devices', value }],
     },
   }

@@ -28,7 +28,7 @@ export function* cured(
 
   if (plan)
     for (const departure of departuresFrom(plan, circuit.installation))
-      for (const f of yield* trials.gone(departure.command, open())) found.set(f, by(departure, 'plan'))
+      for (const f of yield* trials.gone(departure.step, open())) found.set(f, by(departure, 'plan'))
 
   const propose = function* (finding: Finding): Generator<number, void> {
     if (!finding.proposal || found.has(finding)) return
@@ -44,20 +44,19 @@ export function* cured(
   if (grave.length > 0) {
     let best: { departure: Departure; gone: ReadonlySet<Finding> } | undefined
     for (const departure of repairsFor(circuit, grave)) {
-      const gone = yield* trials.gone(departure.command, grave)
+      const gone = yield* trials.gone(departure.step, grave)
       if (gone.size > (best?.gone.size ?? 0)) best = { departure, gone }
       if (gone.size === grave.length) break
     }
-    if (best)
-      for (const f of yield* trials.gone(best.departure.command, open())) found.set(f, by(best.departure, 'trial'))
+    if (best) for (const f of yield* trials.gone(best.departure.step, open())) found.set(f, by(best.departure, 'trial'))
   }
   for (const f of findings) yield* propose(f)
   return findings.map((f) => ({ ...f, ...found.get(f) }))
 }
 
-const by = ({ what, command }: Departure, of: Culprit['by']): Pick<Finding, 'culprit' | 'remedy'> => ({
+const by = ({ what, step }: Departure, of: Culprit['by']): Pick<Finding, 'culprit' | 'remedy'> => ({
   culprit: { what, by: of },
-  remedy: command,
+  remedy: step,
 })
 
 /** The conductor that a proposal moves, where it moves just one: it is what the finding comes from. */

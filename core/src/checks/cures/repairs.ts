@@ -1,4 +1,4 @@
-import { coreName, terminalText, typeIn } from '../../catalogue'
+import { typeIn } from '../../catalogue'
 import { conductingPath, feedsOf, type Circuit } from '../../circuit'
 import { Rig } from '../../hypotheses'
 import type { Cable, Change, Core, End } from '../../installation'
@@ -7,7 +7,7 @@ import { loadEnds } from '../../trace'
 import type { Finding } from '../finding'
 import { freeLinkId } from '../rules/remedies'
 import { placeOf, Survey } from '../rules/survey'
-import { between as betweenText, otherKind, withoutLink, withSetting, type Departure } from './departures'
+import { otherKind, withoutLink, withSetting, type Departure } from './departures'
 
 /**
  * Single changes that might cure findings, where there is no plan to go back to: choices at set-up of what is
@@ -41,8 +41,8 @@ export function repairsFor(circuit: Circuit, findings: readonly Finding[]): Depa
   const owner = (ref: string) => ref.split('.')[0]
   const links = doc.links.flatMap((link) => {
     const near = link.between.some((t) => devices.has(owner(t)))
-    if (link.kind !== 'fitted') return near ? otherKind(doc, link) : []
-    return way.links.has(link.id) || near ? [withoutLink(doc, link)] : []
+    if (link.kind !== 'fitted') return near ? otherKind(link) : []
+    return way.links.has(link.id) || near ? [withoutLink(link)] : []
   })
   const all = doc.cables.flatMap((cable) => cable.cores.map((core) => ({ cable, core })))
   const touches = ({ core }: (typeof all)[number]) => core.ends.some((end) => devices.has(owner(placeOf(end) ?? '.')))
@@ -147,8 +147,8 @@ function elsewhere(survey: Survey, cable: Cable, core: Core): Departure[] {
       const belongs = survey.centreTerminals((a) => wired.netOf[a] === net).find((ref) => survey.hasRoom(ref)) ?? first
       return {
         what: { kind: 'core', core: { cable: cable.id, core: core.id, end }, at: at ?? '', belongs },
-        command: {
-          label: `Put ${coreName(cable, core)} in ${terminalText(circuit.installation, belongs)}`,
+        step: {
+          deed: { do: 'put-in', core: { cable: cable.id, core: core.id }, to: belongs },
           changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: onTerminal(belongs) }],
         },
       }
@@ -174,7 +174,7 @@ function exchanges(cores: readonly { cable: Cable; core: Core }[]): Departure[] 
         end: of.end,
         to: onTerminal(to),
       })
-      const name = ({ cable, core }: typeof a) => coreName(cable, core)
+      const of = ({ cable, core }: typeof a) => ({ cable: cable.id, core: core.id })
       return [
         {
           what: {
@@ -184,7 +184,7 @@ function exchanges(cores: readonly { cable: Cable; core: Core }[]): Departure[] 
               { cable: b.cable.id, core: b.core.id, end: b.end },
             ],
           },
-          command: { label: `Exchange ${name(a)} and ${name(b)}`, changes: [change(a, b.at), change(b, a.at)] },
+          step: { deed: { do: 'exchange', cores: [of(a), of(b)] }, changes: [change(a, b.at), change(b, a.at)] },
         },
       ]
     }),
@@ -201,8 +201,8 @@ function missingLinks({ circuit, wired }: Survey): { alike: boolean; departure: 
       if (wired.netOf[a] === wired.netOf[b]) return []
       const departure: Departure = {
         what: { kind: 'link-missing', between },
-        command: {
-          label: `Fit a link between ${betweenText(doc, between)}`,
+        step: {
+          deed: { do: 'fit-link', between },
           changes: [{ do: 'put', in: 'links', value: { id: freeLinkId(doc), kind: 'fitted', between } }],
         },
       }

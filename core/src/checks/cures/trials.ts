@@ -1,5 +1,5 @@
 import { compile, type Circuit } from '../../circuit'
-import { edited, EditError, type Command } from '../../installation'
+import { edited, EditError, type Step } from '../../installation'
 import { breachKey, explore, type Breach } from '../../states'
 import { severityOf } from '../all-states'
 import { findingKey, isGrave, type Finding } from '../finding'
@@ -39,21 +39,21 @@ export class Trials {
   }
 
   /**
-   * Which of these findings are gone once a command has been carried out; none where something worse comes of it. A generator:
+   * Which of these findings are gone once a step has been carried out; none where something worse comes of it. A generator:
    * each pause gives the number of states looked at in all trials so far.
    */
-  *gone(command: Command, targets: readonly Finding[]): Generator<number, ReadonlySet<Finding>> {
+  *gone(step: Step, targets: readonly Finding[]): Generator<number, ReadonlySet<Finding>> {
     const nothing = new Set<Finding>()
-    const text = JSON.stringify([command.changes, targets.map(findingKey)])
+    const text = JSON.stringify([step.changes, targets.map(findingKey)])
     const known = this.outcomes.get(text)
     if (known) return new Set(targets.filter((f) => known.has(findingKey(f))))
-    const found = yield* this.tried(command, targets)
+    const found = yield* this.tried(step, targets)
     this.outcomes.set(text, new Set([...(found ?? nothing)].map(findingKey)))
     return found ?? nothing
   }
 
-  private *tried(command: Command, targets: readonly Finding[]): Generator<number, ReadonlySet<Finding> | undefined> {
-    const circuit = this.after(command)
+  private *tried(step: Step, targets: readonly Finding[]): Generator<number, ReadonlySet<Finding> | undefined> {
+    const circuit = this.after(step)
     if (!circuit || this.spent >= mostInAll) return undefined
     const rules = staticFindings(circuit)
     if (rules.some((f) => isGrave(f) && !this.before.has(findingKey(f)))) return undefined
@@ -83,9 +83,9 @@ export class Trials {
     }
   }
 
-  private after(command: Command): Circuit | undefined {
+  private after(step: Step): Circuit | undefined {
     try {
-      return compile(edited(this.circuit.installation, command).doc)
+      return compile(edited(this.circuit.installation, step).doc)
     } catch (error) {
       if (error instanceof EditError) return undefined
       throw error

@@ -41,7 +41,7 @@ export function colourFindings(survey: Survey): Finding[] {
       const poles = survey.poles(survey.all, atom)
       const sleeve = (colour: Colour) => ({
         proposal: {
-          label: `Sleeve ${core.colour} of ${cable.label} ${colour}`,
+          deed: { do: 'sleeve' as const, core: { cable: cable.id, core: core.id }, colour, found: false },
           changes: [{ do: 'core' as const, cable: cable.id, core: core.id, set: { sleeve: colour } }],
         },
       })

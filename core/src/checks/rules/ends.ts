@@ -1,4 +1,3 @@
-import { coreName } from '../../catalogue'
 import { edgesAt } from '../../circuit'
 import type { Finding } from '../finding'
 import { moveToOwnTerminal } from './remedies'
@@ -32,7 +31,7 @@ export function endFindings(survey: Survey): Finding[] {
               core.colour !== 'green-yellow' &&
               core.colour !== 'bare' && {
                 proposal: {
-                  label: `Cut back ${coreName(cable, core)}`,
+                  deed: { do: 'cut-back', core: { cable: cable.id, core: core.id } },
                   changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: { at: 'cut-back' } }],
                 },
               }),
@@ -65,7 +64,7 @@ export function endFindings(survey: Survey): Finding[] {
       links: factory ? [factory.id] : [],
       ...(factory && {
         proposal: {
-          label: 'Cut the factory link',
+          deed: { do: 'cut-factory-link' },
           changes: [{ do: 'put', in: 'links', value: { ...factory, kind: 'cut' } }],
         },
       }),

@@ -1,9 +1,17 @@
-import { coreName } from '../../catalogue'
 import { EARTH, LINE, NEUTRAL } from '../../circuit'
-import type { Cable, Change, Colour, Command, Core, End, Installation } from '../../installation'
+import type { Cable, Change, Colour, Core, Deed, End, Installation, Step } from '../../installation'
 import { inUse, type Landed, type Survey } from './survey'
 
-const poleWords: Record<number, string> = { [LINE]: 'Line', [NEUTRAL]: 'Neutral', [EARTH]: 'Earth' }
+/** What is brought to a terminal: a pole, or what has this legend. */
+type Brought = Extract<Deed, { do: 'bring' }>['what']
+
+const poles: Record<number, Brought> = {
+  [LINE]: { pole: 'line' },
+  [NEUTRAL]: { pole: 'neutral' },
+  [EARTH]: { pole: 'earth' },
+}
+/** What is printed at a terminal made for a pole. */
+const poleLegends: Record<number, string> = { [LINE]: 'Line', [NEUTRAL]: 'Neutral', [EARTH]: 'Earth' }
 
 const onTerminal = (terminal: string): End => ({ at: 'terminal', terminal })
 
@@ -11,16 +19,16 @@ const onTerminal = (terminal: string): End => ({ at: 'terminal', terminal })
  * Brings a pole to a device's terminal: by the conductor that is on it already, with its other end free or parked; by one
  * that has the pole at its far end and hangs off the device; else by a spare conductor of a cable that goes there. Undefined where neither is there.
  */
-export function bringPole(survey: Survey, terminal: string, pole: number): Command | undefined {
+export function bringPole(survey: Survey, terminal: string, pole: number): Step | undefined {
   const at = (atom: number) => survey.poles(survey.wired, atom) === pole
-  return bring(survey, terminal, poleWords[pole], at, pole === EARTH)
+  return bring(survey, terminal, poles[pole], poleLegends[pole], at, pole === EARTH)
 }
 
 /**
  * Brings a contact its feed, as the demands have it: the thermostat of a demand with a channel is fed by that channel; everything
  * else a demand names, from line. What no demand names has no feed that could be known.
  */
-export function bringFeed(survey: Survey, terminal: string): Command | undefined {
+export function bringFeed(survey: Survey, terminal: string): Step | undefined {
   const { circuit, wired } = survey
   const [owner] = terminal.split('.')
   const { demands } = circuit.installation.intent
@@ -36,7 +44,7 @@ export function bringFeed(survey: Survey, terminal: string): Command | undefined
     // It is there already: what is missing is missing before it.
     if (wired.netOf[survey.atom(terminal)] === output) return undefined
     const { legend } = circuit.atoms[out]
-    return bring(survey, terminal, legend, (atom) => wired.netOf[atom] === output, false)
+    return bring(survey, terminal, { legend }, legend, (atom) => wired.netOf[atom] === output, false)
   }
   const named = demands.some(
     (d) =>
@@ -48,7 +56,7 @@ export function bringFeed(survey: Survey, terminal: string): Command | undefined
 }
 
 /** Exchanges the conductors of two terminals of a device, where each has just one. */
-export function exchangeAt(survey: Survey, a: string, b: string): Command | undefined {
+export function exchangeAt(survey: Survey, a: string, b: string): Step | undefined {
   const [mine, theirs] = [survey.at.get(a) ?? [], survey.at.get(b) ?? []]
   if (mine.length !== 1 || theirs.length !== 1) return undefined
   const moved = ({ cable, core, end }: Landed, to: string): Change => ({
@@ -60,35 +68,33 @@ export function exchangeAt(survey: Survey, a: string, b: string): Command | unde
   })
   const [one, other] = [mine[0], theirs[0]]
   return {
-    label: `Exchange ${one.core.colour} and ${other.core.colour} at ${nameOf(survey, a)}`,
+    deed: { do: 'exchange-at', device: a.split('.')[0], colours: [one.core.colour, other.core.colour] },
     changes: [moved(one, b), moved(other, a)],
   }
 }
-
-const nameOf = ({ circuit }: Survey, terminal: string): string =>
-  circuit.devices[circuit.deviceIndex.get(terminal.split('.')[0])!].device.name
 
 /** Brings what stands on certain terminals to a device's terminal. */
 function bring(
   survey: Survey,
   terminal: string,
-  what: string,
+  what: Brought,
+  legend: string,
   has: (atom: number) => boolean,
   earth: boolean,
-): Command | undefined {
-  const [owner, id] = terminal.split('.')
-  const label = `Bring ${what} to ${nameOf(survey, terminal)} ${id}`
+): Step | undefined {
+  const [owner] = terminal.split('.')
+  const deed: Deed = { do: 'bring', what, to: terminal }
   const onIt = survey.at.get(terminal)?.find(({ core, end }) => !inUse(core.ends[1 - end]))
-  if (onIt) return toTerminal(survey, label, what, onIt.cable.id, onIt.core, (1 - onIt.end) as 0 | 1, has, [])
+  if (onIt) return toTerminal(survey, deed, legend, onIt.cable.id, onIt.core, (1 - onIt.end) as 0 | 1, has, [])
   const back = fallenOff(survey, owner, has, earth)
   if (back) {
     const { cable, core, end } = back
-    return { label, changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: onTerminal(terminal) }] }
+    return { deed, changes: [{ do: 'end', cable: cable.id, core: core.id, end, to: onTerminal(terminal) }] }
   }
   for (const { cable, core, end } of spares(survey, owner)) {
     if (earthColoured(core.colour) !== earth) continue
     const here: Change = { do: 'end', cable: cable.id, core: core.id, end, to: onTerminal(terminal) }
-    return toTerminal(survey, label, what, cable.id, core, (1 - end) as 0 | 1, has, [here])
+    return toTerminal(survey, deed, legend, cable.id, core, (1 - end) as 0 | 1, has, [here])
   }
   return undefined
 }
@@ -140,22 +146,22 @@ export function spares(survey: Survey, device: string): Omit<Landed, 'terminal'>
 /** Lands an end on a terminal of the wiring centre that has what is wanted; where none has a way free, on a new one linked to it. */
 function toTerminal(
   survey: Survey,
-  label: string,
+  deed: Deed,
   legend: string,
   cable: string,
   core: Core,
   end: 0 | 1,
   has: (atom: number) => boolean,
   before: Change[],
-): Command | undefined {
+): Step | undefined {
   const all = survey.centreTerminals(has)
   const free = all.find((ref) => survey.hasRoom(ref))
-  if (free) return { label, changes: [...before, { do: 'end', cable, core: core.id, end, to: onTerminal(free) }] }
+  if (free) return { deed, changes: [...before, { do: 'end', cable, core: core.id, end, to: onTerminal(free) }] }
   const [full] = all
   if (full === undefined) return undefined
   const added = newTerminal(survey, full.split('.')[0], legend)
   return {
-    label,
+    deed,
     changes: [
       ...before,
       added.change,
@@ -191,7 +197,7 @@ export function freeLinkId(doc: Pick<Installation, 'links'>): string {
 }
 
 /** The last conductor on a terminal that holds too many goes to a new terminal, linked to it. */
-export function moveToOwnTerminal(survey: Survey, { cable, core, end, terminal }: Landed): Command | undefined {
+export function moveToOwnTerminal(survey: Survey, { cable, core, end, terminal }: Landed): Step | undefined {
   const [centre, id] = terminal.split('.')
   const legend = survey.circuit.installation.wiringCentres
     .find((c) => c.id === centre)
@@ -199,7 +205,7 @@ export function moveToOwnTerminal(survey: Survey, { cable, core, end, terminal }
   if (legend === undefined) return undefined
   const added = newTerminal(survey, centre, legend)
   return {
-    label: `Give ${coreName(cable, core)} a terminal of its own`,
+    deed: { do: 'own-terminal', core: { cable: cable.id, core: core.id } },
     changes: [
       added.change,
       {

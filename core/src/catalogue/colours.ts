@@ -1,5 +1,11 @@
 import type { Colour } from '../installation'
-import type { SupplyId } from './brief'
+
+/** Supplies a system is planned for. */
+export const supplies = {
+  '230-50': { name: '230 V, 50 Hz', volts: 230, frequency: 50 },
+  '120-60': { name: '120 V, 60 Hz', volts: 120, frequency: 60 },
+} as const
+export type SupplyId = keyof typeof supplies
 
 /** What a conductor is for: it decides the colour wanted and the sleeve worn where the cable lacks it. */
 export type Use = 'line' | 'switched' | 'neutral' | 'earth'
