@@ -36,14 +36,11 @@ function wanted() {
   return hash.digest('hex')
 }
 
-/**
- * Installs the packages where they are missing or others are asked for now. By `npm install`, not `npm ci`: the lock
- * file holds the optional binaries of the platform it was made on only, which `npm ci` refuses.
- */
+/** Installs the packages where they are missing or others are asked for now: just those that the lock file names. */
 export function installPackages() {
   const stamp = join(root, 'node_modules/.nobbet-installed')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted()) return
   process.stdout.write('Installing packages\n')
-  if (!run('npm', ['install', '--loglevel=error'])) giveUp('the packages could not be installed: see above')
+  if (!run('npm', ['ci', '--loglevel=error'])) giveUp('the packages could not be installed: see above')
   writeFileSync(stamp, wanted())
 }

@@ -8,7 +8,6 @@ import { RouterProvider } from 'react-router'
 import { z } from 'zod'
 import { ApiError } from './api/client'
 import { fetchAhead, router } from './routes'
-import { sendWhatWasLeft, wakeAll } from './store/stores'
 
 // Compiled validators need eval, which the server's content policy forbids.
 z.config({ jitless: true })
@@ -23,10 +22,13 @@ const queries = new QueryClient({
   },
 })
 
-void sendWhatWasLeft()
+// What this browser keeps of jobs comes beside the first screen, not before it.
+void import('./store/stores').then(({ sendWhatWasLeft, wakeAll }) => {
+  void sendWhatWasLeft()
+  window.addEventListener('online', wakeAll)
+  window.addEventListener('focus', wakeAll)
+})
 window.addEventListener('load', () => setTimeout(() => void fetchAhead(), 1500))
-window.addEventListener('online', wakeAll)
-window.addEventListener('focus', wakeAll)
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

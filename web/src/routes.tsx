@@ -1,12 +1,12 @@
 import { createBrowserRouter } from 'react-router'
 import { JobsPage } from './jobs/jobs-page'
 import { AppShell } from './shell/app-shell'
-import { JobShell } from './shell/job-shell'
 import { Loading } from './shell/notes'
 import { LostPage, RouteFailed } from './shell/lost-page'
 
 /** Views that come after the first screen, each by itself. */
 const later = {
+  job: () => import('./shell/job-shell').then((m) => ({ Component: m.JobShell })),
   newJob: () => import('./brief/new-job-page').then((m) => ({ Component: m.NewJobPage })),
   brief: () => import('./brief/brief-page').then((m) => ({ Component: m.BriefPage })),
   plan: () => import('./plan/plan-page').then((m) => ({ Component: m.PlanPage })),
@@ -38,7 +38,7 @@ export const router = createBrowserRouter([
       { path: 'jobs/new', lazy: later.newJob },
       {
         path: 'jobs/:job',
-        Component: JobShell,
+        lazy: later.job,
         errorElement: <RouteFailed />,
         children: [
           { path: 'brief', lazy: later.brief },

@@ -5,27 +5,26 @@ import { useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { Progress } from '../shell/progress'
-import { compute } from '../workers/compute'
+import { longRun } from '../workers/compute'
 
 /** The deeper run: each single device fault in turn, and which of them end in danger. */
 export function FaultEnds({ job, installation }: { job: string; installation: Installation }) {
   const [at, setAt] = useState<{ done: number; of: number }>()
   const [ends, setEnds] = useState<{ of: Installation; list: FaultEnd[] }>()
   const [error, setError] = useState<Error>()
-  const run = useRef<number>(undefined)
+  const run = useRef<AbortController>(undefined)
   const leave = () => {
-    if (run.current !== undefined) void compute().leave(run.current)
-    run.current = undefined
+    run.current?.abort()
     setAt(undefined)
   }
-  useEffect(() => () => void (run.current !== undefined && compute().leave(run.current)), [])
+  useEffect(() => () => run.current?.abort(), [])
   const begin = async () => {
     setError(undefined)
     setAt({ done: 0, of: 0 })
     try {
-      const number = await compute().newRun()
-      run.current = number
-      const list = await compute().faults(number, installation, proxy(setAt))
+      run.current = new AbortController()
+      const { signal } = run.current
+      const list = await longRun('checks', (api, number) => api.faults(number, installation, proxy(setAt)), signal)
       if (list) setEnds({ of: installation, list })
     } catch (e) {
       setError(e as Error)

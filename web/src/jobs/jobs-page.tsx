@@ -10,7 +10,6 @@ import { useJobs, useLocalJobs, type LocalJob } from '../api/hooks'
 import { momentText } from '../drawing/dates'
 import { lastPlace } from '../shell/last-place'
 import { Failed, Loading } from '../shell/notes'
-import { storeOf } from '../store/stores'
 import { Bin } from './bin'
 import { kindWords } from './words'
 
@@ -174,6 +173,7 @@ function JobRow({ job, remove }: { job: Row; remove: () => void }) {
   const place = lastPlace(job.id, job.kind)
   const other = job.status === 'open' ? 'closed' : 'open'
   const change = async () => {
+    const { storeOf } = await import('../store/stores')
     const store = storeOf(job.id)
     await store.load()
     await store.edit(other === 'closed' ? 'Job closed' : 'Job opened again', (d) => ({ ...d, status: other }))

@@ -2,13 +2,13 @@ import type { DeviceType, SymptomText } from '@nobbet/core'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { Failed, Loading } from '../shell/notes'
-import { compute } from '../workers/compute'
+import { ask } from '../workers/compute'
 
 /** Every fault of a type with what it shows: found by putting it into a whole system, off the main thread. */
 export function Failures({ type }: { type: DeviceType }) {
   const { data, error, isPending, refetch } = useQuery({
     queryKey: ['symptoms', type.id, type.version],
-    queryFn: () => compute().symptoms(type),
+    queryFn: () => ask('kit', (api) => api.symptoms(type)),
     staleTime: Infinity,
     networkMode: 'always',
   })

@@ -1,7 +1,7 @@
 import type { Installation, WeekPlan, WeekResult } from '@nobbet/core'
 import { proxy } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import { compute } from '../workers/compute'
+import { longRun } from '../workers/compute'
 
 export interface WeekRun {
   result?: WeekResult
@@ -34,17 +34,10 @@ export function useWeek(installation: Installation, plan: WeekPlan): WeekRun {
     // What was said before it was stopped may arrive after: stopped it stays.
     const hear = (said: Omit<Heard, 'key'>) =>
       mine && setHeard((before) => (before.key === key && before.stopped ? before : { key, ...said }))
-    const run = compute().newRun()
-    leave.current = () => void run.then((number) => compute().leave(number))
-    void run
-      .then((number) =>
-        compute().week(
-          number,
-          installation,
-          plan,
-          proxy((progress: number) => hear({ progress })),
-        ),
-      )
+    const run = new AbortController()
+    leave.current = () => run.abort()
+    const tell = proxy((progress: number) => hear({ progress }))
+    void longRun('week', (api, number) => api.week(number, installation, plan, tell), run.signal)
       .then((week) => {
         if (!mine || !week) return
         setResult(week)

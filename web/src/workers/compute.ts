@@ -1,10 +1,19 @@
-import { wrap, type Remote } from 'comlink'
+import { Asked } from './asked'
 import type { ComputeApi } from './compute.worker'
 
-let worker: Remote<ComputeApi> | undefined
+/** What is worked out apart from the rest: a check or a week never keeps the next reading of a hunt waiting. */
+export type Task = 'checks' | 'week' | 'hunt' | 'kit'
 
-/** The one worker that does what takes longer than a frame. */
-export function compute(): Remote<ComputeApi> {
-  worker ??= wrap<ComputeApi>(new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' }))
-  return worker
-}
+const workers = new Asked<Task, ComputeApi>(
+  (task) => new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module', name: task }),
+)
+
+/**
+ * What takes longer than a frame is asked of a worker.
+ *
+ * @example
+ * const diagnosis = await ask('hunt', (api) => api.diagnose(installation, findings))
+ */
+export const ask = workers.ask.bind(workers) as typeof workers.ask
+/** As {@link ask}, what takes long: it can be left. */
+export const longRun = workers.longRun.bind(workers) as typeof workers.longRun

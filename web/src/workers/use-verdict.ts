@@ -3,7 +3,7 @@ import { togetherOf } from '@nobbet/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { proxy } from 'comlink'
 import { useMemo } from 'react'
-import { compute } from './compute'
+import { ask, longRun } from './compute'
 
 export interface Verdict {
   /** Findings of rules at once; with those of all states when these are there. */
@@ -26,7 +26,7 @@ export function useVerdict(installation: Installation | undefined): Verdict {
   const rules = useQuery({
     ...forever,
     queryKey: ['rules', installation],
-    queryFn: () => compute().rules(installation!),
+    queryFn: () => ask('checks', (api) => api.rules(installation!)),
   })
   const key = ['states', installation]
   // Several screens look at one run: how far it is, and that it was stopped, is said to all of them.
@@ -39,10 +39,8 @@ export function useVerdict(installation: Installation | undefined): Verdict {
     enabled: enabled && !stopped,
     queryKey: key,
     queryFn: async ({ signal }) => {
-      const run = await compute().newRun()
-      signal.addEventListener('abort', () => void compute().leave(run))
       const tell = (states: number) => queries.setQueryData(said.progress, states)
-      const found = await compute().states(run, installation!, proxy(tell))
+      const found = await longRun('checks', (api, run) => api.states(run, installation!, proxy(tell)), signal)
       if (!found) throw new Error('left')
       return found
     },
@@ -89,14 +87,11 @@ export function useCures(
     enabled,
     queryKey: ['cures', installation, plan],
     queryFn: async ({ signal }) => {
-      const run = await compute().newRun()
-      signal.addEventListener('abort', () => void compute().leave(run))
-      const found = await compute().cures(
-        run,
-        installation!,
-        findings!,
-        plan,
-        proxy(() => undefined),
+      const silent = proxy(() => undefined)
+      const found = await longRun(
+        'checks',
+        (api, run) => api.cures(run, installation!, findings!, plan, silent),
+        signal,
       )
       if (!found) throw new Error('left')
       return found
