@@ -26,6 +26,7 @@ function lookFor(observable: Observable): Look {
 export class Predictor {
   private readonly atRest = new Map<string, Simulation>()
   private readonly settled = new Map<string, Simulation>()
+  private readonly predicted = new Map<string, Map<string, Expected>>()
   private readonly healthy: Simulation
   private readonly contacts
 
@@ -34,7 +35,18 @@ export class Predictor {
     this.contacts = askableContacts(circuit)
   }
 
+  /** What a look shows under a suspect, worked out once. */
   expected(fault: Fault | null, asking: ControlState, observable: Observable): Expected {
+    const key = `${fault?.name ?? ''}|${stateKey(asking)}`
+    let answers = this.predicted.get(key)
+    if (!answers) this.predicted.set(key, (answers = new Map()))
+    const at = observableKey(observable)
+    let answer = answers.get(at)
+    if (!answer) answers.set(at, (answer = this.predict(fault, asking, observable)))
+    return answer
+  }
+
+  private predict(fault: Fault | null, asking: ControlState, observable: Observable): Expected {
     const sim = this.simulate(fault, asking)
     if (sim.hunting) return 'either'
     const shown = lookAt(sim, lookFor(observable))

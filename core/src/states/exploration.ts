@@ -30,8 +30,8 @@ export interface Exploration {
   /**
    * Circuits that act on each other only through what any of them calls were looked at so many at once in every order, of which
    * one stands in for the rest, and all together once. Left out where everything was looked at together. What is broken is then
-   * all found; rows in which as many demands are wanted as were looked at beside the stand-in, or more, hold only the outcomes
-   * that were met.
+   * all found. Rows hold the outcomes that were met; those in which fewer demands are wanted than were looked at beside the
+   * stand-in are judged as all states would judge them.
    */
   fewAtOnce?: { circuits: number; atOnce: number }
   inputs: Input[]
