@@ -9,7 +9,7 @@ const floors = [
   'changes',
   'installation',
   'catalogue',
-  'plant',
+  'pipework',
   'circuit',
   'water',
   'heat',

@@ -45,7 +45,7 @@ function lived(installation: Installation): void {
   rig.simulation.run(60_000)
   traceReport(rig)
   netlist(rig.simulation)
-  explored(circuit, { most: mostStates })
+  explored(circuit, { mostStates: mostStates })
 }
 
 const said = (problems: readonly { reason: string }[]): Outcome => {

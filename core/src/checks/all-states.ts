@@ -62,8 +62,8 @@ export interface AllStates {
 }
 
 /** Examines every reachable state. A generator: each pause gives the number of states so far; leave it to cancel. */
-export function* allStates(circuit: Circuit, most?: number): Generator<number, AllStates> {
-  const found = yield* explore(circuit, { most })
+export function* allStates(circuit: Circuit, mostStates?: number): Generator<number, AllStates> {
+  const found = yield* explore(circuit, { mostStates })
   const pipesAssumed = knownOf(circuit).gaps.some((g) => g.gap === 'pipes-assumed')
   const broken = found.broken.map((b): Counterexample => ({
     breach: b.breach,
@@ -81,7 +81,7 @@ export function* allStates(circuit: Circuit, most?: number): Generator<number, A
       return { id, verdict: verdictOf(found, pipesAssumed, id, of.length > 0), broken: of }
     }),
     table: found.table
-      .filter((row) => row.beside.length === 0)
+      .filter((row) => row.disturbed.length === 0)
       .map((row) => ({
         ...expectedOf(circuit, row.wanted),
         wanted: row.wanted,

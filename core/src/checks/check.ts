@@ -36,15 +36,15 @@ export function togetherOf(rules: readonly Finding[], states: AllStates): Findin
  * Checks the wiring as recorded: rules a conductor can break, then every reachable state. A generator: each pause gives the
  * number of states so far.
  */
-export function* checking(circuit: Circuit, most?: number): Generator<number, CheckResult> {
+export function* checking(circuit: Circuit, mostStates?: number): Generator<number, CheckResult> {
   const rules = staticFindings(circuit)
-  const states = yield* allStates(circuit, most)
+  const states = yield* allStates(circuit, mostStates)
   return { findings: togetherOf(rules, states), states, known: knownOf(circuit) }
 }
 
 /** {@link checking} driven to its end at once. */
-export function check(circuit: Circuit, most?: number): CheckResult {
-  const run = checking(circuit, most)
+export function check(circuit: Circuit, mostStates?: number): CheckResult {
+  const run = checking(circuit, mostStates)
   for (;;) {
     const { done, value } = run.next()
     if (done) return value

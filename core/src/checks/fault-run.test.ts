@@ -60,8 +60,8 @@ describe('with one fault each', () => {
       )
       const only = (f: Fault) => chosen.has(f.name)
       // Where there are more states than are looked at, nothing is known of what was not found.
-      const together = endsOf(circuit, { only, most: 4000 })
-      const apart = endsOf(circuit, { only, most: 1500, together: false })
+      const together = endsOf(circuit, { only, mostStates: 4000 })
+      const apart = endsOf(circuit, { only, mostStates: 1500, together: false })
       expect(together.some((e) => e.complete)).toBe(true)
       for (const [n, end] of apart.entries())
         if (end.complete && together[n].complete)

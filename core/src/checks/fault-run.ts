@@ -29,7 +29,7 @@ export interface FaultRunOptions {
   /** Which faults are tried; left out, every device fault. */
   only?: (fault: Fault) => boolean
   /** States of one fault after which it is left; left out, 20,000. */
-  most?: number
+  mostStates?: number
 }
 
 /**
@@ -38,16 +38,16 @@ export interface FaultRunOptions {
  */
 export function* faultRun(
   circuit: Circuit,
-  { together, only = () => true, most = mostEach }: FaultRunOptions = {},
+  { together, only = () => true, mostStates = mostEach }: FaultRunOptions = {},
 ): Generator<{ done: number; of: number }, FaultEnd[]> {
   const faults = faultsOf(circuit).filter((f) => f.subject.kind === 'device' && only(f))
-  const whole = yield* paced(explore(circuit, { most, together }), () => ({ done: 0, of: faults.length }))
+  const whole = yield* paced(explore(circuit, { mostStates, together }), () => ({ done: 0, of: faults.length }))
   const known = new Set(whole.broken.map((b) => breachKey(b.breach)))
   const ends: FaultEnd[] = []
   for (const fault of faults) {
     const flags = flagsOf(circuit, fault.defects)
     const isNew = (breach: Breach) => isDanger(circuit, breach) && !known.has(breachKey(breach))
-    const run = explore(circuit, { most, flags, together, until: isNew })
+    const run = explore(circuit, { mostStates, flags, together, until: isNew })
     const found = yield* paced(run, () => ({ done: ends.length, of: faults.length }))
     const danger = found.broken.find((b) => isNew(b.breach))?.breach
     const { name, label, remedy } = fault

@@ -24,7 +24,7 @@ export interface Judged {
 }
 
 /** States after which an exploration is left: what is wrong shows long before. */
-const most = 60_000
+const mostStates = 60_000
 
 /** Judges alterations of one installation against the unaltered one. */
 export class Study {
@@ -39,7 +39,7 @@ export class Study {
   constructor(installation: Installation) {
     this.circuit = compile(installation)
     this.alterations = alterationsOf(this.circuit)
-    const before = explored(this.circuit, { most, fewAtOnce: false })
+    const before = explored(this.circuit, { mostStates, fewAtOnce: false })
     this.rules = new Set(staticFindings(this.circuit).map(findingKey))
     this.breaches = new Set(before.broken.map((b) => breachKey(b.breach)))
     this.joins = joinsText(this.circuit)
@@ -57,7 +57,7 @@ export class Study {
       return { alteration, fate: 'caught', severity: grave[0].severity, by: [...new Set(grave.map((f) => f.rule))] }
     // One breach that was not there before is enough.
     const isNew = (b: Breach) => !this.breaches.has(breachKey(b))
-    const after = explored(circuit, { most, until: isNew, fewAtOnce: false })
+    const after = explored(circuit, { mostStates, until: isNew, fewAtOnce: false })
     const broken = after.broken.filter(({ breach }) => isNew(breach))
     if (broken.length > 0) {
       const [{ breach }] = broken
@@ -102,9 +102,9 @@ function behaviourText({ table }: Exploration, alike: Exploration['alike']): str
       })
       .sort()
   const rows = new Set(
-    table.flatMap(({ wanted, beside, outcomes, right }) =>
+    table.flatMap(({ wanted, disturbed, outcomes, right }) =>
       outcomes.map(({ calls, open, runs }) =>
-        JSON.stringify([counted(wanted), counted(beside), [...calls].sort(), counted(open), counted(runs), right]),
+        JSON.stringify([counted(wanted), counted(disturbed), [...calls].sort(), counted(open), counted(runs), right]),
       ),
     ),
   )

@@ -1,7 +1,7 @@
 import { typeIn } from '../catalogue'
 import type { Cable, End, Installation, Link } from '../installation'
 import { cableCapacitances } from './capacitance'
-import { withPlant } from '../plant'
+import { withPipework } from '../pipework'
 import type { Atom, Branch, Circuit, Edge } from './circuit'
 import { compileDevice, type AddEdge } from './compile-device'
 import { compileWater } from './water-circuit'
@@ -50,7 +50,7 @@ interface Start {
 }
 
 function begun(document: Installation): Start {
-  const installation = withPlant(document)
+  const installation = withPipework(document)
   const circuit: Circuit = {
     installation,
     pipesAssumed: installation !== document,

@@ -69,7 +69,7 @@ export function answerFor(circuit: Circuit, state: CircuitState, key: string): E
 const copyState = (state: CircuitState): CircuitState => ({
   closed: state.closed.slice(),
   blown: state.blown.slice(),
-  broken: state.broken.slice(),
+  brokenEdges: state.brokenEdges.slice(),
   openLoads: state.openLoads.slice(),
   openTransformers: state.openTransformers.slice(),
   failedInsulation: state.failedInsulation.slice(),

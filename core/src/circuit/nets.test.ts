@@ -6,7 +6,7 @@ import { compile, conductingPath, conducts, emptyNets, mergeNets, type Circuit, 
 const joinsFrom = (circuit: Circuit, closed: boolean[], broken: number[] = []): Joins => ({
   closed: Uint8Array.from(circuit.contacts, (_, i) => (closed[i] ? 1 : 0)),
   blown: new Uint8Array(circuit.fuses.length),
-  broken: Uint8Array.from(circuit.edges, (_, i) => (broken.includes(i) ? 1 : 0)),
+  brokenEdges: Uint8Array.from(circuit.edges, (_, i) => (broken.includes(i) ? 1 : 0)),
 })
 
 /** A circuit, any of its contacts closed, and up to four edges broken. */

@@ -7,7 +7,7 @@ export interface Joins {
   /** 1 where the fuse has blown. */
   blown: Uint8Array
   /** 1 where the edge is broken. */
-  broken: Uint8Array
+  brokenEdges: Uint8Array
 }
 
 /** Everything about the parts that decides what stands on a terminal, besides the supply. 1 where it is so. */
@@ -26,7 +26,7 @@ export interface CircuitState extends Joins {
 export const wholeState = (circuit: Circuit): CircuitState => ({
   closed: new Uint8Array(circuit.contacts.length),
   blown: new Uint8Array(circuit.fuses.length),
-  broken: new Uint8Array(circuit.edges.length),
+  brokenEdges: new Uint8Array(circuit.edges.length),
   openLoads: new Uint8Array(circuit.loads.length),
   openTransformers: new Uint8Array(circuit.transformers.length),
   failedInsulation: new Uint8Array(circuit.insulations.length),
@@ -50,7 +50,7 @@ export interface Nets {
 
 /** Does this edge conduct just now? */
 export function conducts(circuit: Circuit, joins: Joins, edge: number): boolean {
-  if (joins.broken[edge]) return false
+  if (joins.brokenEdges[edge]) return false
   const e = circuit.edges[edge]
   if (e.kind === 'contact') return joins.closed[e.contact] === 1
   if (e.kind === 'fuse') return joins.blown[e.fuse] === 0

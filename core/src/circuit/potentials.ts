@@ -28,15 +28,15 @@ const deadShare = 0.05
 /** A secondary stands under its volts from this share of nominal. */
 const suppliedShare = 0.3
 
-/** Stands a transformer's secondary under voltage? */
+/** DemandView a transformer's secondary under voltage? */
 export const secondaryLive = (electrics: Electrics, transformer: number): boolean =>
   electrics.secondaryEmf(transformer) >= suppliedShare * electrics.circuit.transformers[transformer].nominal
 
-const known = new WeakMap<Electrics, Potential[]>()
+const potentialsByState = new WeakMap<Electrics, Potential[]>()
 
 /** The potential of every atom. */
 export function potentials(electrics: Electrics): Potential[] {
-  const found = known.get(electrics)
+  const found = potentialsByState.get(electrics)
   if (found) return found
   const { circuit, nets } = electrics
   const words = new Words(electrics)
@@ -47,7 +47,7 @@ export function potentials(electrics: Electrics): Potential[] {
     if (!potential) byNet.set(net, (potential = words.of(net)))
     return potential
   })
-  known.set(electrics, all)
+  potentialsByState.set(electrics, all)
   return all
 }
 

@@ -13,7 +13,7 @@ export interface Scenario {
 }
 
 /** What the rest of the installation does just now, as heat sees it. */
-export interface Doings {
+export interface PlantActivity {
   flows: Float64Array
   /** Of every heat source: may it heat, and to what, °C; no aim, for as long as it may. */
   heats(source: number): boolean
@@ -194,24 +194,24 @@ export class Heat {
   }
 
   /** Looks at what goes on; a new course is worked out where it has changed. */
-  update(doings: Doings, watches: readonly Watch[]): void {
-    this.joints = this.jointsOf(doings)
-    this.updateBurners(doings)
+  update(activity: PlantActivity, watches: readonly Watch[]): void {
+    this.joints = this.jointsOf(activity)
+    this.updateBurners(activity)
     this.updateRising()
     const { circuit } = this
     const g = this.joints.map((j) => j.g.toPrecision(6)).join()
-    const draws = circuit.water.stores.map((_, i) => doings.draws(i)).join()
-    const key = `${this.burners.join()}|${this.watts.join()}|${g}|${draws}|${this.hourOf(this.now)}|${this.aims(doings)}`
+    const draws = circuit.water.stores.map((_, i) => activity.draws(i)).join()
+    const key = `${this.burners.join()}|${this.watts.join()}|${g}|${draws}|${this.hourOf(this.now)}|${this.aims(activity)}`
     const watchKey = watches.map((w) => `${w.lump} ${w.celsius} ${w.rising}`).join()
     if (key === this.key && watchKey === this.watchKey && this.course && this.now < this.next) return
-    if (key !== this.key || !this.course) this.plan(doings)
+    if (key !== this.key || !this.course) this.plan(activity)
     this.key = key
     this.watchKey = watchKey
-    this.findNext(doings, watches)
+    this.findNext(activity, watches)
   }
 
-  private aims(doings: Doings): string {
-    return this.circuit.water.sources.map((_, s) => doings.aim(s) ?? '').join()
+  private aims(activity: PlantActivity): string {
+    return this.circuit.water.sources.map((_, s) => activity.aim(s) ?? '').join()
   }
 
   private hourOf(time: number): number {
@@ -219,7 +219,7 @@ export class Heat {
   }
 
   /** Everything that passes heat to something else just now, W/K. */
-  private jointsOf({ flows, gives }: Doings): Joint[] {
+  private jointsOf({ flows, gives }: PlantActivity): Joint[] {
     const { water } = this.circuit
     const { lumps } = this
     const joints: Joint[] = []
@@ -234,14 +234,14 @@ export class Heat {
     return joints
   }
 
-  private updateBurners(doings: Doings): void {
+  private updateBurners(activity: PlantActivity): void {
     this.circuit.water.sources.forEach(({ way, most, least, part }, s) => {
       const lump = this.lumps.sourceLump[s]
-      const carried = way === undefined || Math.abs(doings.flows[way]) >= noFlow || part.mindsItself === true
+      const carried = way === undefined || Math.abs(activity.flows[way]) >= noFlow || part.mindsItself === true
       const { burner, watts } = nextBurner({
         before: this.burners[s],
-        mayHeat: doings.heats(s),
-        aim: lump === undefined ? undefined : doings.aim(s),
+        mayHeat: activity.heats(s),
+        aim: lump === undefined ? undefined : activity.aim(s),
         carried,
         celsius: lump === undefined ? 0 : this.celsius[lump],
         needed: lump === undefined ? 0 : this.flowTo(s, this.celsius),
@@ -266,7 +266,7 @@ export class Heat {
   }
 
   /** Works out how temperatures go on from now. */
-  private plan(doings: Doings): void {
+  private plan(activity: PlantActivity): void {
     const { lumps, circuit, joints } = this
     const held = new Set(lumps.sourceLump.filter((l, s) => l !== undefined && this.burners[s] === 'holds'))
     this.free = Array.from(lumps.capacities.keys()).filter((l) => !held.has(l))
@@ -297,7 +297,7 @@ export class Heat {
     }
     lumps.stores.forEach(({ lump, loses }, i) => {
       toward(lump, loses, ambient)
-      toward(lump, doings.draws(i) * 60 * whPerLitre, mainsCelsius)
+      toward(lump, activity.draws(i) * 60 * whPerLitre, mainsCelsius)
     })
     circuit.water.sources.forEach((_, s) => {
       const lump = lumps.sourceLump[s] ?? lumps.heats[s]
@@ -308,7 +308,7 @@ export class Heat {
       Float64Array.from(this.free, (l) => this.celsius[l]),
       watts,
     )
-    this.draws = circuit.water.stores.map((_, i) => doings.draws(i))
+    this.draws = circuit.water.stores.map((_, i) => activity.draws(i))
     this.courseFrom = this.now
     this.bookedHours = 0
     this.bookedSums = undefined
@@ -331,7 +331,7 @@ export class Heat {
   }
 
   /** When something next happens by itself: a threshold crossed, a burner that turns, the next hour's weather. */
-  private findNext(doings: Doings, watches: readonly Watch[]): void {
+  private findNext(activity: PlantActivity, watches: readonly Watch[]): void {
     const { lumps, circuit } = this
     const place = new Map(this.free.map((l, i) => [l, i]))
     const begun = (this.now - this.courseFrom) / msPerHour
@@ -354,7 +354,7 @@ export class Heat {
     circuit.water.sources.forEach(({ most, least, limit }, s) => {
       const lump = lumps.sourceLump[s]
       if (lump === undefined) return
-      const aim = doings.aim(s)
+      const aim = activity.aim(s)
       if (this.burners[s] === 'blind') look([[lump, 1]], -limit)
       if (aim === undefined) return
       const needs = this.joints.flatMap(({ a, b, g }): [number, number][] =>

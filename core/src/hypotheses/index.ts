@@ -1,5 +1,5 @@
 export * from './faults'
-export * from './script'
+export * from './rig'
 export * from './alterations'
 export * from './hypothesis'
 export * from './starts'

@@ -18,7 +18,7 @@ export interface Input {
    * It belongs to no demand: a limit, a thermostat in series with another. How it stands to begin with; while it stands
    * otherwise, nothing is expected of demands.
    */
-  beside?: { asks: boolean }
+  ofNoDemand?: { asks: boolean }
 }
 
 /** The control of that id on a device, by its number. */

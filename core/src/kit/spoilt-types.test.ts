@@ -64,7 +64,7 @@ describe('a device type that is found whole', () => {
           for (const { name } of faultsOf(circuit))
             if (name.startsWith('it.')) rig.perform({ do: 'fault', fault: name })
           rig.simulation.run(60_000)
-          rig.simulation.live({ house: 'flat', weather: 'winter' })
+          rig.simulation.letWarm({ house: 'flat', weather: 'winter' })
           rig.simulation.run(600_000)
         },
       ),

@@ -1,6 +1,6 @@
 import { coloursOf, deviceType, supplies, thermostatWire, typeDirectory } from '../catalogue'
 import { parseInstallation, type Demand, type Device, type Installation, type Place } from '../installation'
-import { withPlant, type PlantOptions } from '../plant'
+import { withPipework, type PipeworkOptions } from '../pipework'
 import type { CircuitKind, PlanBrief } from './brief'
 import { Layout, type Wire } from './layout'
 
@@ -397,7 +397,7 @@ export class PlannedSystem {
   }
 
   /** Allocates terminals and links, lays the pipes, and returns the parsed document. Call once. */
-  installation(id: string, name: string, scheme: string, plant?: PlantOptions): Installation {
+  installation(id: string, name: string, scheme: string, plant?: PipeworkOptions): Installation {
     const { volts, frequency } = supplies[this.brief.supply]
     const { layout, places, devices, demands } = this
     layout.finish()
@@ -422,6 +422,6 @@ export class PlannedSystem {
       },
       typeDirectory,
     )
-    return parseInstallation(withPlant(wired, plant), typeDirectory)
+    return parseInstallation(withPipework(wired, plant), typeDirectory)
   }
 }

@@ -35,7 +35,7 @@ describe('what is wrong with the parts', () => {
         both.mend(one.name, one.defects)
         const alone = new Simulation(circuit)
         alone.putIn(other.name, other.defects)
-        expect(both.joins.broken).toEqual(alone.joins.broken)
+        expect(both.joins.brokenEdges).toEqual(alone.joins.brokenEdges)
         expect(both.wrong).toEqual([other.name])
         const says = (sim: Simulation) =>
           JSON.stringify({ ...sim.joins, closed: undefined }) +

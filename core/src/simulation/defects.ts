@@ -47,11 +47,11 @@ export interface PartFlags extends Omit<CircuitState, 'closed'> {
 }
 
 export const noDefects = (circuit: Circuit): PartFlags => {
-  const { blown, broken, openLoads, openTransformers, failedInsulation, openDiodes, shortedDiodes } =
+  const { blown, brokenEdges, openLoads, openTransformers, failedInsulation, openDiodes, shortedDiodes } =
     wholeState(circuit)
   return {
     blown,
-    broken,
+    brokenEdges,
     openLoads,
     openTransformers,
     failedInsulation,
@@ -90,7 +90,7 @@ function addTo(flags: PartFlags, defect: Defect): void {
   const { index } = defect
   switch (defect.part) {
     case 'edge':
-      flags.broken[index] = 1
+      flags.brokenEdges[index] = 1
       break
     case 'contact':
       flags.heldContacts[index] = stronger(flags.heldContacts[index], heldAs[defect.held])
@@ -138,7 +138,7 @@ function addTo(flags: PartFlags, defect: Defect): void {
 export const flagsKey = (flags: PartFlags): string =>
   [
     flags.blown,
-    flags.broken,
+    flags.brokenEdges,
     flags.openLoads,
     flags.openTransformers,
     flags.failedInsulation,

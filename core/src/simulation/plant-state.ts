@@ -146,7 +146,7 @@ export abstract class PlantState {
     return this.flags.heldContacts[contact] !== NOT_HELD
   }
   edgeBroken(edge: number): boolean {
-    return this.flags.broken[edge] === 1
+    return this.flags.brokenEdges[edge] === 1
   }
   fuseBlown(fuse: number): boolean {
     return this.flags.blown[fuse] === 1

@@ -11,11 +11,11 @@ import type { PartEvent, SimEvent } from './events'
 import { PartsCondition } from './parts-condition'
 import { PlantState } from './plant-state'
 import { Protection } from './protection'
-import { Rounds } from './rounds'
+import { StateVisits } from './state-visits'
 import { senses } from './sensing'
-import { Surroundings } from './surroundings'
+import { Environment } from './environment'
 import { Switches } from './switches'
-import type { Plant } from './plant'
+import type { SeenByWater } from './seen-by-water'
 
 /** Water that a hand calls hot, °C. */
 const hotFrom = 30
@@ -48,10 +48,10 @@ export class Simulation extends PlantState {
   private readonly condition: PartsCondition
   private readonly switches: Switches
   private readonly clock: Clock
-  private readonly surroundings: Surroundings
+  private readonly environment: Environment
   private readonly burnDue: Float64Array
   private readonly protection: Protection
-  private readonly rounds: Rounds
+  private readonly visits: StateVisits
   private shorted = false
 
   /** Starts with every control at rest, everything settled, at time 0 with an empty history. */
@@ -61,10 +61,10 @@ export class Simulation extends PlantState {
     this.condition = new PartsCondition(circuit, from?.condition)
     this.switches = new Switches(circuit, this.closed, from?.switches)
     this.clock = new Clock(circuit, from?.clock)
-    this.surroundings = new Surroundings(circuit, from?.surroundings)
+    this.environment = new Environment(circuit, from?.environment)
     this.burnDue = from ? from.burnDue.slice() : new Float64Array(circuit.loads.length).fill(Infinity)
     this.protection = new Protection(circuit, from?.protection)
-    this.rounds = from ? from.rounds.copy() : new Rounds()
+    this.visits = from ? from.visits.copy() : new StateVisits()
     if (from) {
       this.time = from.time
       this.shorted = from.shorted
@@ -112,8 +112,8 @@ export class Simulation extends PlantState {
   /** Sets every device's clock: now is this many minutes after Monday's midnight. */
   setClock(minuteOfWeek: number): void {
     this.clock.set(this.time, minuteOfWeek)
-    const { heat } = this.surroundings
-    if (heat) this.live(heat.scenario)
+    const { heat } = this.environment
+    if (heat) this.letWarm(heat.scenario)
     else this.touched()
   }
 
@@ -121,10 +121,10 @@ export class Simulation extends PlantState {
    * Lets rooms, cylinders and water warm and cool by themselves, in such a house and weather; without a scenario a hand sets
    * what is felt, as at the start. Without a clock it is Monday, midnight.
    */
-  live(scenario: Scenario | undefined): void {
+  letWarm(scenario: Scenario | undefined): void {
     if (scenario && !this.clock.isSet) this.clock.set(this.time, 0)
     const startHour = (this.clock.minuteOfWeek(this.time) ?? 0) / 60 - this.time / 3_600_000
-    this.surroundings.live(scenario, this.time, startHour)
+    this.environment.begin(scenario, this.time, startHour)
     this.feel()
     this.touched()
   }
@@ -150,7 +150,7 @@ export class Simulation extends PlantState {
 
   /** When a clock or a temperature next changes something, in ms; Infinity where neither does. */
   private nextOutside(): number {
-    return Math.min(this.clock.nextAt(this.time), this.surroundings.heat?.nextAt ?? Infinity)
+    return Math.min(this.clock.nextAt(this.time), this.environment.heat?.nextAt ?? Infinity)
   }
 
   /**
@@ -176,7 +176,7 @@ export class Simulation extends PlantState {
     if (own === Infinity && outside === Infinity) return false
     this.moveTo(Math.min(own, outside))
     // What comes from outside is no round that the installation goes by itself.
-    if (outside <= own) this.rounds.forget()
+    if (outside <= own) this.visits.forget()
     this.react()
     return true
   }
@@ -224,14 +224,14 @@ export class Simulation extends PlantState {
   }
   /** The model of heat, where temperatures go their own way. */
   get heat(): Heat | undefined {
-    return this.surroundings.heat
+    return this.environment.heat
   }
   get flows(): Float64Array {
-    return this.surroundings.flows
+    return this.environment.flows
   }
   /** °C of the pipes at `from` and at `to` of every way, as a hand would feel them. */
   pipeTemperatures(): Float64Array {
-    return this.surroundings.pipeTemperatures(this.plant, this.time)
+    return this.environment.pipeTemperatures(this.plant, this.time)
   }
   /** Minutes after Monday's midnight; undefined while no clock is set. */
   get minuteOfWeek(): number | undefined {
@@ -270,14 +270,14 @@ export class Simulation extends PlantState {
   }
 
   /** What water and heat see of the rest. */
-  private readonly plant: Plant = {
+  private readonly plant: SeenByWater = {
     position: (actuator) => this.travel.position[actuator],
     passes: (port) => this.portPasses(port),
     working: (load) => this.working[load] === 1,
     may: (source) => this.sourceHeats(source),
     hot: (source) => {
       const { device } = this.circuit.water.sources[source]
-      const { heat } = this.surroundings
+      const { heat } = this.environment
       const lump = heat?.lumps.sourceLump[source]
       if (heat && lump !== undefined) return heat.celsius[lump] >= hotFrom
       const { type, controlIndex } = this.circuit.devices[device]
@@ -287,7 +287,7 @@ export class Simulation extends PlantState {
     gives: (emitter) => this.emitterGives(emitter),
     aims: (source) => {
       const { device, aims } = this.circuit.water.sources[source]
-      const outdoors = this.surroundings.heat?.outdoorsAt(this.time)
+      const outdoors = this.environment.heat?.outdoorsAt(this.time)
       return aimOf(aims, this.circuit.devices[device], this.view, outdoors, (port) => this.flowAsked(port))
     },
     control: (control) => this.controls[control],
@@ -311,7 +311,7 @@ export class Simulation extends PlantState {
   }
 
   protected waterMoved(): void {
-    this.surroundings.updateWater(this.plant, this.time)
+    this.environment.updateWater(this.plant, this.time)
   }
 
   private log(event: SimEvent): void {
@@ -319,7 +319,7 @@ export class Simulation extends PlantState {
   }
 
   private touched(): void {
-    this.rounds.forget()
+    this.visits.forget()
     this.hunting = false
     this.react()
   }
@@ -329,12 +329,12 @@ export class Simulation extends PlantState {
     this.time = time
     if (ms <= 0) return
     this.travel.pass(ms)
-    this.surroundings.heat?.passTo(time)
+    this.environment.heat?.passTo(time)
     this.feel()
   }
 
   private feel(): void {
-    this.surroundings.feel(this.time, (control, celsius) => (this.controls[control] = celsius))
+    this.environment.feel(this.time, (control, celsius) => (this.controls[control] = celsius))
   }
 
   /** Everything that happens at one instant: due contacts and fuses switch, then each part answers what it sees. */
@@ -355,8 +355,8 @@ export class Simulation extends PlantState {
     this.updateSensors()
     this.updateBus(this.time)
     this.waterMoved()
-    this.updateSequences(this.time, this.heat !== undefined, (device) => this.surroundings.overheated(device))
-    this.surroundings.updateHeat(this.plant, this.time)
+    this.updateSequences(this.time, this.heat !== undefined, (device) => this.environment.overheated(device))
+    this.environment.updateHeat(this.plant, this.time)
     this.switches.schedule(this.time, this.flags, (i) => this.contactShouldBeClosed(i))
     this.countVisit()
   }
@@ -435,7 +435,7 @@ export class Simulation extends PlantState {
       '|',
     )
     // An overload is under way to a fuse: whatever repeats, that does not.
-    if (!this.rounds.enter(state) || this.hunting || this.protection.nextAt() < Infinity) return
+    if (!this.visits.enter(state) || this.hunting || this.protection.nextAt() < Infinity) return
     this.hunting = true
     this.log({ time: this.time, kind: 'hunting' })
   }

@@ -1,11 +1,11 @@
 import type { Circuit } from '../circuit'
 import { OPEN, PASSING, SHUT } from '../water'
-import type { Plant } from './plant'
+import type { SeenByWater } from './seen-by-water'
 
 /** Which ways for water stand open and which pumps run, as valves and loads stand; written into `to`. */
 export function readGates(
   circuit: Circuit,
-  plant: Pick<Plant, 'position' | 'passes' | 'working'>,
+  plant: Pick<SeenByWater, 'position' | 'passes' | 'working'>,
   to: { gates: Uint8Array; pumps: Uint8Array },
 ): void {
   const { ways } = circuit.water
@@ -22,7 +22,7 @@ export function readGates(
 }
 
 /** Without a model of heat, hot water drives itself up at once and all other water lies still; written into `to`. */
-export function readRising(circuit: Circuit, plant: Pick<Plant, 'hot'>, to: Uint8Array): void {
+export function readRising(circuit: Circuit, plant: Pick<SeenByWater, 'hot'>, to: Uint8Array): void {
   const { sources, emitters } = circuit.water
   const hot = sources.some((s, i) => s.way !== undefined && plant.hot(i))
   emitters.forEach(({ rise }, i) => (to[i] = hot && rise > 0 ? 1 : 0))

@@ -20,7 +20,7 @@ export interface Alike {
  * one that is whole. While a conductor is broken, which belongs to no device, all are told apart.
  */
 export function alikeZones(circuit: Circuit, flags?: PartFlags): Alike[] {
-  if (flags?.broken.some((bit) => bit)) return []
+  if (flags?.brokenEdges.some((bit) => bit)) return []
   const { demands } = circuit.installation.intent
   const graph = new Joints(circuit)
   const taken = new Set<string>()

@@ -22,7 +22,7 @@ function unlike(heating: number, hotWater = true): Installation {
 }
 
 const keys = ({ broken }: Exploration) => broken.map((b) => breachKey(b.breach)).sort()
-const rowOf = ({ wanted, beside }: Exploration['table'][number]) => `${wanted.join(' ')}|${beside.join(' ')}`
+const rowOf = ({ wanted, disturbed }: Exploration['table'][number]) => `${wanted.join(' ')}|${disturbed.join(' ')}`
 const texts = ({ outcomes }: Exploration['table'][number]) => outcomes.map((o) => JSON.stringify(o)).sort()
 
 /**
@@ -43,7 +43,7 @@ function expectSame(few: Exploration, all: Exploration): void {
 describe('circuits that act on each other only through what they call', () => {
   it('are found in systems of several zones, and not where one circuit says what another does', () => {
     const few = examples.flatMap(({ id, installation }) => {
-      const { fewAtOnce } = explored(compile(installation), { most: 2 })
+      const { fewAtOnce } = explored(compile(installation), { mostStates: 2 })
       return fewAtOnce ? [[id, fewAtOnce.circuits]] : []
     })
     expect(few).toEqual([['two-port-five-heating-hot-water', 6]])
@@ -69,10 +69,10 @@ describe('circuits that act on each other only through what they call', () => {
         const { variant, label } = hypotheses[n]
         const circuit: Circuit = circuitOfVariant(whole, variant)
         const flags = flagsOf(circuit, variant.defects)
-        const few = explored(circuit, { flags, most: 6000 })
+        const few = explored(circuit, { flags, mostStates: 6000 })
         if (!few.fewAtOnce) return
         reduced++
-        const all = explored(circuit, { flags, most: 20_000, fewAtOnce: false })
+        const all = explored(circuit, { flags, mostStates: 20_000, fewAtOnce: false })
         fc.pre(few.complete && all.complete)
         expect([label, keys(few)]).toEqual([label, keys(all)])
         expectSame(few, all)

@@ -8,7 +8,7 @@ export interface Settled {
   /** Boiler inputs that are called, circuits that stand open, and what runs or heats; one entry per outcome. */
   outcomes: { calls: string[]; open: string[]; runs: string[] }[]
   /** Devices of inputs beside the demands that do not stand as they did to begin with. */
-  beside: string[]
+  disturbed: string[]
   /** Was everything as it should be in all of them? */
   right: boolean
 }
@@ -45,7 +45,7 @@ export function summedUp(found: readonly Exploration[], all: boolean): Explorati
   const broken = new Map(found.flatMap((e) => e.broken).map((b) => [breachKey(b.breach), b]))
   const rows = new Map<string, Settled>()
   for (const row of found.flatMap((e) => e.table)) {
-    const key = `${row.wanted.join(' ')}|${row.beside.join(' ')}`
+    const key = `${row.wanted.join(' ')}|${row.disturbed.join(' ')}`
     const known = rows.get(key)
     const outcomes = new Map([...(known?.outcomes ?? []), ...row.outcomes].map((o) => [JSON.stringify(o), o]))
     rows.set(key, { ...row, right: row.right && (known?.right ?? true), outcomes: [...outcomes.values()] })

@@ -23,7 +23,7 @@ import { sortersOf, Walk } from './walk'
 
 export interface ExploreOptions {
   /** States after which it is left; the answer then says that it is not complete. */
-  most?: number
+  mostStates?: number
   /** What is broken in the installation while it is explored. */
   flags?: PartFlags
   /** Whether zones that are alike are counted together; left out, they are. */
@@ -57,8 +57,8 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
   const found: Exploration[] = []
   let before = 0
   for (const group of groups) {
-    const most = Math.max(1, (options.most ?? defaultMost) - before)
-    const run = exploreGroup(circuit, { ...options, most }, new Set(group))
+    const mostStates = Math.max(1, (options.mostStates ?? defaultMost) - before)
+    const run = exploreGroup(circuit, { ...options, mostStates }, new Set(group))
     let step = run.next()
     for (; !step.done; step = run.next()) yield before + step.value
     found.push(step.value)
@@ -75,7 +75,10 @@ function* exploreGroup(
   only?: ReadonlySet<number>,
 ): Generator<number, Exploration> {
   const plant = new UntimedPlant(circuit, options.flags)
-  const most = Math.min(options.most ?? defaultMost, Math.floor(mostBytes / (plant.slots.length + bytesBeside)))
+  const mostStates = Math.min(
+    options.mostStates ?? defaultMost,
+    Math.floor(mostBytes / (plant.slots.length + bytesBeside)),
+  )
   // Zones of two circuits that are alike are not exchanged while one of them rests.
   const resting = new Set(
     plant.inputs.flatMap(({ device }, i) => (only && !only.has(i) ? [circuit.deviceIndex.get(device)!] : [])),
@@ -120,17 +123,17 @@ function* exploreGroup(
   }
   /** What is broken in the settled state that the plant is in; its row of the table is kept. */
   const judgeSettled = (): Breach[] => {
-    const astray = plant.inputs.filter(({ beside }, i) => beside && plant.asks(i) !== beside.asks)
-    const service = astray.length === 0
+    const others = plant.inputs.filter(({ ofNoDemand }, i) => ofNoDemand && plant.asks(i) !== ofNoDemand.asks)
+    const service = others.length === 0
     const breaches = settledBreaches(plant, service, looked)
     const contacts = plant.contactsText
     let isolation = isolated.get(contacts)
     if (!isolation) isolated.set(contacts, (isolation = isolationBreaches(circuit, plant.joins, looked)))
     const row = outcomeOf(plant)
-    const beside = astray.map((input) => input.device)
-    const key = `${row.wanted.join(' ')}|${beside.join(' ')}`
+    const disturbed = others.map((input) => input.device)
+    const key = `${row.wanted.join(' ')}|${disturbed.join(' ')}`
     let rows = table.get(key)
-    if (!rows) table.set(key, (rows = { wanted: row.wanted, beside, outcomes: new Map(), right: true }))
+    if (!rows) table.set(key, (rows = { wanted: row.wanted, disturbed, outcomes: new Map(), right: true }))
     if (breaches.length > 0) rows.right = false
     rows.outcomes.set(JSON.stringify(row.outcome), row.outcome)
     return [...breaches, ...isolation]
@@ -141,9 +144,9 @@ function* exploreGroup(
     const path: Happening[] = []
     const found: Broken[] = []
     const ended = () => plant.short || plant.burnt >= 0
-    plant.inputs.forEach(({ beside }, input) => {
+    plant.inputs.forEach(({ ofNoDemand }, input) => {
       // Behind a short or a burnt board the installation is another one.
-      if (beside || ended() || (only && !only.has(input)) || plant.asks(input)) return
+      if (ofNoDemand || ended() || (only && !only.has(input)) || plant.asks(input)) return
       path.push({ what: 'input', input, asks: true, midTravel: false })
       plant.change(input)
       const rests = plant.rest()
@@ -185,7 +188,7 @@ function* exploreGroup(
   }
   let settled = 0
   let at = 0
-  for (; at < states.length && states.length < most && !enough; at++) {
+  for (; at < states.length && states.length < mostStates && !enough; at++) {
     if (at % stride === stride - 1) yield states.length
     const state = states[at]
     plant.load(state)

@@ -31,7 +31,7 @@ export function feedingOf(
   const nets = new Merged(circuit.atoms.length)
   circuit.edges.forEach((edge, i) => {
     const joins =
-      flags.broken[i] === 0 &&
+      flags.brokenEdges[i] === 0 &&
       (edge.kind === 'contact'
         ? !varying.has(edge.contact) && closedAtRest(edge.contact)
         : edge.kind !== 'fuse' || flags.blown[edge.fuse] === 0)
@@ -49,7 +49,7 @@ export function feedingOf(
   for (const net of poles.keys()) if (isLine(net) && isZero(net)) return undefined
 
   const gates = circuit.contacts.flatMap(({ edge }, contact) => {
-    if (!varying.has(contact) || flags.broken[edge]) return []
+    if (!varying.has(contact) || flags.brokenEdges[edge]) return []
     return [{ contact, a: nets.of(circuit.edges[edge].a), b: nets.of(circuit.edges[edge].b) }]
   })
   const blocks = new Merged(circuit.atoms.length)

@@ -10,12 +10,12 @@ export function inputsOf(circuit: Circuit): Input[] {
   const inputs: Input[] = []
   const seen = new Set<string>()
   const used = new Set<string>()
-  const add = (device: string, leaves: Leaf[], beside?: Input['beside']) => {
+  const add = (device: string, leaves: Leaf[], ofNoDemand?: Input['ofNoDemand']) => {
     const key = leaves.map(leafKey).sort().join()
     if (leaves.length === 0 || seen.has(key)) return
     seen.add(key)
     leaves.forEach((leaf) => used.add(leafKey(leaf)))
-    inputs.push({ device, leaves, ...(beside && { beside }) })
+    inputs.push({ device, leaves, ...(ofNoDemand && { ofNoDemand }) })
   }
   for (const { channel, thermostat } of circuit.installation.intent.demands)
     for (const at of [channel, thermostat]) if (at) add(at.device, leavesOfContact(circuit, at))

@@ -18,8 +18,8 @@ import {
   goesFirst,
   wanted,
   warmEmitters,
-  type Stands,
-  type Waters,
+  type DemandView,
+  type WaterView,
 } from '../trace'
 
 /** What is asked of every reachable state. Settled ones, unless it says otherwise. */
@@ -78,10 +78,10 @@ const breach = (property: PropertyId, of: Partial<Breach> = {}): Breach => ({
 export const breachKey = (b: Breach): string => [b.property, ...b.demands, ...b.devices, ...b.terminals].join(' ')
 
 /** A moment that can be judged: one of the machine, or of the simulation. */
-export type Judgeable = Stands & Waters & { phase(behaviour: number): { phase: string } }
+export type Judgeable = DemandView & WaterView & { phase(behaviour: number): { phase: string } }
 
 /** What a demand lacks to be served; undefined while its circuit is open and its boiler input called. */
-export function lackOf(at: Stands, demand: Demand): BreachDetail | undefined {
+export function lackOf(at: DemandView, demand: Demand): BreachDetail | undefined {
   const open = circuitOpen(at, demand)
   const called = at.loadEnergised(callLoad(at.circuit, demand.call))
   if (open) return called ? undefined : 'not-called'
@@ -89,7 +89,7 @@ export function lackOf(at: Stands, demand: Demand): BreachDetail | undefined {
 }
 
 /** Does the scheme let this demand run just now? Under priority it waits for the one that goes first. */
-const mayRun = (at: Stands, demand: Demand): boolean => wanted(at, demand) && !goesFirst(at, demand)
+const mayRun = (at: DemandView, demand: Demand): boolean => wanted(at, demand) && !goesFirst(at, demand)
 
 /**
  * What is broken while everything rests. `judgeService` false where something beside the demands keeps them from running:

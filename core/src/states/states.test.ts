@@ -45,7 +45,7 @@ const steps: fc.Arbitrary<Steps> = fc.array(fc.tuple(fc.nat(20), fc.boolean(), f
 
 /** Turns inputs one after the other: every second change may come while valves are on their way; then everything rests first. */
 function turn(sim: Simulation, what: Steps): void {
-  const inputs = inputsOf(sim.circuit).filter((i) => !i.beside)
+  const inputs = inputsOf(sim.circuit).filter((i) => !i.ofNoDemand)
   let mid = false
   for (const [n, asks, ms] of what) {
     for (const action of inputActions(sim.circuit, inputs[n % inputs.length], asks))
@@ -99,7 +99,7 @@ describe('every reachable state', () => {
         const alterations = alterationsOf(whole)
         const { command, label } = alterations[n % alterations.length]
         const circuit = compile(edited(whole.installation, command).doc)
-        const found = explored(circuit, { most: 8000, together: false })
+        const found = explored(circuit, { mostStates: 8000, together: false })
         // Behind a short, a burnt board or a valve that never rests the installation is another one.
         fc.pre(found.complete && !found.broken.some(({ breach }) => endsThere.includes(breach.property)))
         const sim = new Simulation(circuit)
@@ -137,7 +137,7 @@ describe('every reachable state', () => {
     const doc = installationOf('two-port-five-heating-hot-water')
     moveCore(doc, 'stat-4-cable', 'black', 1, 'wc.1')
     const circuit = compile(doc)
-    const { broken } = explored(circuit, { most: 30_000 })
+    const { broken } = explored(circuit, { mostStates: 30_000 })
     expect(broken.length).toBeGreaterThan(0)
     for (const b of broken.slice(0, 3)) {
       const played = replay(circuit, b)
@@ -176,7 +176,7 @@ describe('every reachable state', () => {
         const alterations = alterationsOf(whole)
         const { command, label } = alterations[n % alterations.length]
         const circuit = compile(edited(whole.installation, command).doc)
-        for (const b of explored(circuit, { most: 8000 }).broken)
+        for (const b of explored(circuit, { mostStates: 8000 }).broken)
           expect([label, b.breach.property, replay(circuit, b).reproduced]).toEqual([label, b.breach.property, true])
       }),
       { numRuns: 60 },
@@ -184,7 +184,7 @@ describe('every reachable state', () => {
   })
 
   it('says so where it was stopped at its bound', () => {
-    const { complete, states } = explored(zones(3), { most: 100 })
+    const { complete, states } = explored(zones(3), { mostStates: 100 })
     expect(complete).toBe(false)
     expect(states).toBeGreaterThanOrEqual(100)
   })

@@ -53,8 +53,9 @@ export class UntimedPlant extends PlantState {
     this.watched = circuit.contacts.map((_, i) => i)
     this.flags = flags ?? noDefects(circuit)
     this.flagsKey = flagsKey(this.flags)
-    for (const { leaves, beside } of this.inputs)
-      for (const leaf of leaves) if (beside && leaf.kind === 'sensor') this.sensing[leaf.sensor] = beside.asks ? 1 : 0
+    for (const { leaves, ofNoDemand } of this.inputs)
+      for (const leaf of leaves)
+        if (ofNoDemand && leaf.kind === 'sensor') this.sensing[leaf.sensor] = ofNoDemand.asks ? 1 : 0
     this.misses = new Misses(circuit, this.flags)
     this.gates = {
       gates: new Uint8Array(circuit.water.ways.length),

@@ -1,7 +1,7 @@
 import type { BusRequest, Condition } from '../catalogue'
 import { conductingPath, feedsOf, LINE, secondaryLive } from '../circuit'
 import type { Motion, Simulation } from '../simulation'
-import { callLoad, loadEnds, wanted, type Stands } from './demands'
+import { callLoad, loadEnds, wanted, type DemandView } from './demands'
 import { openPointsOf, waysFrom } from './ways'
 
 /** One link in the chain of causes, as references; wording is elsewhere. */
@@ -49,7 +49,7 @@ export function failedIn(cause: Cause): Cause[] {
 }
 
 /** Calls that stand with no demand that owns them. */
-export function callsUnasked(sim: Stands): { boiler: string; input: string; load: number }[] {
+export function callsUnasked(sim: DemandView): { boiler: string; input: string; load: number }[] {
   const { circuit } = sim
   const calls = circuit.devices.flatMap(({ device, type }) =>
     type.inputs.map((i) => ({ boiler: device.id, input: i.id })),

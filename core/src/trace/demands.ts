@@ -31,7 +31,7 @@ export interface DemandState {
 }
 
 /** What judging a moment by intent needs to know of it: whoever can say this can be judged. */
-export interface Stands {
+export interface DemandView {
   readonly circuit: Circuit
   contactAsked(contact: number): boolean
   loadEnergised(load: number): boolean
@@ -68,14 +68,14 @@ const valveDevices = (circuit: Circuit, demand: Demand): number[] =>
   demand.circuit.valves.map(({ device }) => circuit.deviceIndex.get(device)!)
 
 /** Does the contact's device ask for it to be made? Where there is no such contact, nothing stands in the way. */
-function asked(sim: Stands, at: ContactRef | null): boolean {
+function asked(sim: DemandView, at: ContactRef | null): boolean {
   if (!at) return true
   const device = sim.circuit.deviceIndex.get(at.device)!
   return sim.contactAsked(sim.circuit.contacts.findIndex((c) => c.device === device && c.part.id === at.contact))
 }
 
 /** Is the demand wanted just now: its channel on and its thermostat asking? */
-export const wanted = (sim: Stands, demand: Demand): boolean =>
+export const wanted = (sim: DemandView, demand: Demand): boolean =>
   asked(sim, demand.channel) && asked(sim, demand.thermostat)
 
 export function demandStates(sim: Simulation): DemandState[] {
@@ -115,7 +115,7 @@ function onItsWay(sim: Simulation, points: readonly OpenPoint[]): number[] | und
   return travelling
 }
 
-const portOpen = (sim: Stands, { actuator, part }: Circuit['ports'][number]): boolean => {
+const portOpen = (sim: DemandView, { actuator, part }: Circuit['ports'][number]): boolean => {
   const position = sim.actuatorPosition(actuator)
   return position >= part.openFrom && position <= part.openTo
 }
@@ -125,7 +125,7 @@ export const circuitKnown = (circuit: Circuit, demand: Demand): boolean =>
   demand.circuit.valves.every((valve) => portsOf(circuit, valve).length > 0)
 
 /** Can water pass every valve of the demand's circuit, at the port that serves it, and does what has to run for it run? */
-export const circuitOpen = (sim: Stands, demand: Demand): boolean =>
+export const circuitOpen = (sim: DemandView, demand: Demand): boolean =>
   demand.circuit.valves.every((valve) => portsOf(sim.circuit, valve).every((port) => portOpen(sim, port))) &&
   runningLoads(sim.circuit, demand).every((load) => sim.loadEnergised(load))
 
@@ -143,7 +143,7 @@ export const goingFirst = (circuit: Circuit, demand: Demand, among: readonly Dem
   canBeHeldOff(circuit, demand) ? among.filter((other) => other.priority < demand.priority) : []
 
 /** Another demand that is wanted and goes before this one, where the scheme cannot serve both. */
-export const goesFirst = (sim: Stands, demand: Demand): Demand | undefined =>
+export const goesFirst = (sim: DemandView, demand: Demand): Demand | undefined =>
   goingFirst(sim.circuit, demand, sim.circuit.installation.intent.demands).find((other) => wanted(sim, other))
 
 /** First open points of a demand: of its valve's motor while its circuit is shut, else of its own way to its call. */
@@ -187,10 +187,10 @@ interface Own {
   contacts: ReadonlySet<number>
   coils: readonly number[]
 }
-const known = new WeakMap<Demand, Own>()
+const ownByDemand = new WeakMap<Demand, Own>()
 
 function ownOf(circuit: Circuit, demand: Demand): Own {
-  const before = known.get(demand)
+  const before = ownByDemand.get(demand)
   if (before?.circuit === circuit) return before
   const valves = valveDevices(circuit, demand)
   const named = [demand.channel, demand.thermostat].flatMap((at) => (at ? [at] : []))
@@ -215,7 +215,7 @@ function ownOf(circuit: Circuit, demand: Demand): Own {
     if (coils.some((coil) => moves(coil, contact))) contacts.add(i)
   })
   const own: Own = { circuit, contacts, coils }
-  known.set(demand, own)
+  ownByDemand.set(demand, own)
   return own
 }
 

@@ -108,10 +108,10 @@ export function valveSigns(sim: Simulation, actuator: number): ValveSigns {
 const feltShare = 0.2
 
 /** What telling warm circuits and pumps that move nothing needs to know of a moment. */
-export type Waters = Pick<Simulation, 'circuit' | 'flows' | 'sourceHot' | 'emitterGives' | 'loadWorking'>
+export type WaterView = Pick<Simulation, 'circuit' | 'flows' | 'sourceHot' | 'emitterGives' | 'loadWorking'>
 
 /** Emitters that hot water goes through and that give off its heat. */
-export function warmEmitters(sim: Waters): number[] {
+export function warmEmitters(sim: WaterView): number[] {
   const { water } = sim.circuit
   const shares = sharesOf(water, sim.flows)
   const hot = water.sources.map((s, i) => s.way !== undefined && sim.sourceHot(i))
@@ -125,7 +125,7 @@ export function warmEmitters(sim: Waters): number[] {
 }
 
 /** Pumps that run and move nothing: every way is shut to them, or there is none. */
-export const deadHeads = (sim: Waters): number[] =>
+export const deadHeads = (sim: WaterView): number[] =>
   sim.circuit.water.ways.flatMap(({ pump }, i) =>
     pump && sim.loadWorking(pump.load) && Math.abs(sim.flows[i]) < feltFlow ? [pump.load] : [],
   )

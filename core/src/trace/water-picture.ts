@@ -10,11 +10,11 @@ export interface WaterRound {
   tree?: GateTree
 }
 
-const known = new WeakMap<Circuit, WaterRound[]>()
+const roundsByCircuit = new WeakMap<Circuit, WaterRound[]>()
 
 /** Every source with its water round: what lies between flow and return, reduced to series and parallel once. */
 export function waterRounds(circuit: Circuit): WaterRound[] {
-  const before = known.get(circuit)
+  const before = roundsByCircuit.get(circuit)
   if (before) return before
   const { ways, sources } = circuit.water
   const rounds = sources.flatMap(({ way }, source): WaterRound[] => {
@@ -26,7 +26,7 @@ export function waterRounds(circuit: Circuit): WaterRound[] {
     const joined = onTheWay(others, to, from)
     return [{ source, way, ...(joined.length > 0 ? { tree: reduceToTree(joined, to, from) } : {}) }]
   })
-  known.set(circuit, rounds)
+  roundsByCircuit.set(circuit, rounds)
   return rounds
 }
 

@@ -18,7 +18,7 @@ export interface Span {
   to: number
 }
 /** One line of the chart: a temperature by sample. */
-export interface Course {
+export interface TemperatureCourse {
   /** `place`, `device`: whose it is. */
   of: string
   celsius: number[]
@@ -42,9 +42,9 @@ export interface WeekResult {
   /** Minutes of the week at which temperatures were taken. */
   minutes: number[]
   outdoors: number[]
-  rooms: Course[]
-  cylinders: Course[]
-  water: Course[]
+  rooms: TemperatureCourse[]
+  cylinders: TemperatureCourse[]
+  water: TemperatureCourse[]
   demands: DemandWeek[]
   /** Of every boiler, while it fires. */
   fires: { device: string; spans: Span[] }[]

@@ -63,7 +63,7 @@ export class Trials {
     const byState = new Map([...left].filter(isOfStates).map((f) => [keyOfState(f), f]))
     let worse = false
     const run = explore(circuit, {
-      most: mostEach,
+      mostStates: mostEach,
       until: (breach) => {
         const key = breachKey(breach)
         const target = byState.get(key)

@@ -64,7 +64,7 @@ export class Survey {
   /** What wiring alone joins, with one edge taken out. */
   wiredWithout(edge: number): Nets {
     const state = this.wiredState
-    state.broken[edge] = 1
+    state.brokenEdges[edge] = 1
     return mergeNets(this.circuit, state, emptyNets(this.circuit))
   }
   private stateWith(closes: (device: number, contact: number) => boolean): CircuitState {
@@ -79,7 +79,7 @@ export class Survey {
     const { circuit } = this
     const state = wholeState(circuit)
     state.closed.fill(1)
-    state.broken[edge] = 1
+    state.brokenEdges[edge] = 1
     return mergeNets(circuit, state, emptyNets(circuit))
   }
 

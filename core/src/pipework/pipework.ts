@@ -6,13 +6,13 @@ import type { Demand, Device, Installation, Place } from '../installation'
  * the valves that a demand names to what it warms, and back by the tees of the return. A bypass is laid in where every
  * circuit can shut.
  */
-export interface PlantOptions {
+export interface PipeworkOptions {
   /** What a demand warms, where it is not radiators or a cylinder: a device type by the demand's id. */
   emitters?: Readonly<Record<string, string>>
 }
 
 /** The document with pipes, as it is where it has them. What is laid in is assumed: nobody has said so. */
-export function withPlant(installation: Installation, options: PlantOptions = {}): Installation {
+export function withPipework(installation: Installation, options: PipeworkOptions = {}): Installation {
   const { boiler } = installation.intent.demands[0]?.call ?? {}
   if (installation.pipes.length > 0 || boiler === undefined) return installation
   const device = installation.devices.find((d) => d.id === boiler)!
@@ -51,7 +51,7 @@ class Pipefitter {
 
   constructor(
     private readonly doc: Installation,
-    private readonly options: PlantOptions,
+    private readonly options: PipeworkOptions,
   ) {
     this.devices = [...doc.devices]
     this.places = [...doc.places]

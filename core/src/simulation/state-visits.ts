@@ -2,12 +2,12 @@
 const huntingVisits = 3
 
 /** Counts how often each discrete state has been entered since somebody last touched something. */
-export class Rounds {
+export class StateVisits {
   private visits = new Map<string, number>()
   private last = ''
 
-  copy(): Rounds {
-    const copy = new Rounds()
+  copy(): StateVisits {
+    const copy = new StateVisits()
     copy.visits = new Map(this.visits)
     copy.last = this.last
     return copy

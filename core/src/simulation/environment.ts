@@ -1,9 +1,9 @@
 import type { Felt } from '../catalogue'
 import type { Circuit } from '../circuit'
-import { Heat, type Doings, type Scenario, type Watch } from '../heat'
+import { Heat, type PlantActivity, type Scenario, type Watch } from '../heat'
 import { flowsOf, Pipes, type Warmth } from '../water'
 import { thresholds } from './sensing'
-import type { Plant } from './plant'
+import type { SeenByWater } from './seen-by-water'
 import { readGates, readRising } from './water-state'
 
 /** Without a model of heat, °C: the flow of a boiler that aims at nothing, how much cooler it comes back, and cold water. */
@@ -18,7 +18,7 @@ interface Feeler {
 }
 
 /** Water in the pipes and, where a scenario is chosen, the heat in it and in the rooms. */
-export class Surroundings {
+export class Environment {
   flows: Float64Array
   heat?: Heat
   readonly gates: Uint8Array
@@ -31,7 +31,7 @@ export class Surroundings {
 
   constructor(
     private readonly circuit: Circuit,
-    from?: Surroundings,
+    from?: Environment,
   ) {
     const { ways, emitters } = circuit.water
     this.gates = from ? from.gates.slice() : new Uint8Array(ways.length)
@@ -47,7 +47,7 @@ export class Surroundings {
   }
 
   /** Lets temperatures go their own way from here, in such a house and weather; without a scenario, a hand sets them. */
-  live(scenario: Scenario | undefined, time: number, startHour: number): void {
+  begin(scenario: Scenario | undefined, time: number, startHour: number): void {
     this.heat = scenario && new Heat(this.circuit, scenario, startHour)
     this.heat?.begin(time)
     this.feelers = this.heat ? feelersOf(this.circuit, this.heat) : []
@@ -62,7 +62,7 @@ export class Surroundings {
   }
 
   /** Which water flows. */
-  updateWater(plant: Plant, time: number): void {
+  updateWater(plant: SeenByWater, time: number): void {
     const { emitters } = this.circuit.water
     readGates(this.circuit, plant, this)
     if (this.heat) this.rising.set(this.heat.rising)
@@ -77,12 +77,12 @@ export class Surroundings {
   }
 
   /** °C of the pipes at the two ends of every way. */
-  pipeTemperatures(plant: Plant, time: number): Float64Array {
+  pipeTemperatures(plant: SeenByWater, time: number): Float64Array {
     return this.pipes.at(time, this.flows, this.warmth(plant))
   }
 
   /** What the water of sources and behind emitters is like; by a hand's reckoning where there is no model of heat. */
-  private warmth(plant: Plant): Warmth {
+  private warmth(plant: SeenByWater): Warmth {
     const { sources, emitters } = this.circuit.water
     const { heat } = this
     return {
@@ -102,11 +102,11 @@ export class Surroundings {
     }
   }
 
-  updateHeat(plant: Plant, time: number): void {
+  updateHeat(plant: SeenByWater, time: number): void {
     if (!this.heat) return
     const { circuit } = this
     const { stores } = circuit.water
-    const doings: Doings = {
+    const activity: PlantActivity = {
       flows: this.flows,
       heats: (s) => plant.may(s),
       aim: (s) => plant.aims(s),
@@ -116,7 +116,7 @@ export class Surroundings {
         return litresPerMinute[String(plant.control(circuit.devices[stores[i].device].controlIndex.get(control)!))] ?? 0
       },
     }
-    this.heat.update(doings, this.watches(plant))
+    this.heat.update(activity, this.watches(plant))
     // Warmth may just have begun or ceased to drive the water.
     if (this.rising.some((r, i) => r !== this.heat!.rising[i])) this.updateWater(plant, time)
   }
@@ -131,7 +131,7 @@ export class Surroundings {
     })
   }
 
-  private watches(plant: Plant): Watch[] {
+  private watches(plant: SeenByWater): Watch[] {
     const { sensors } = this.circuit
     return sensors.flatMap((sensor, i) => {
       const lump = this.feelers.find((f) => f.control === sensor.reads)?.lump

@@ -1,7 +1,7 @@
 import type { CompiledSensor } from '../circuit'
 
 /** What the pipework and the rooms see of the rest of the simulation. */
-export interface Plant {
+export interface SeenByWater {
   /** Where a port's actuator stands, 0 to 1. */
   position(actuator: number): number
   passes(port: number): boolean

@@ -29,7 +29,7 @@ export class Rig {
       case 'clock':
         return this.simulation.setClock(action.minuteOfWeek)
       case 'heat':
-        return this.simulation.live(action.scenario ?? undefined)
+        return this.simulation.letWarm(action.scenario ?? undefined)
       case 'fault':
       case 'mend': {
         const fault = this.faults.get(action.fault)
