@@ -8,7 +8,6 @@ import {
   DocumentError,
   edited,
   examples,
-  explored,
   installationSchema,
   netlist,
   readDeviceType,
@@ -23,6 +22,7 @@ import {
   writeInstallation,
   type Installation,
 } from '../src'
+import { explored } from '../src/states'
 import { mutated, mutatedText } from './mutations'
 import { shaped } from './zod-arbitrary'
 

@@ -1,4 +1,4 @@
-import type { DocumentProblem } from './parse'
+import type { DocumentProblem } from './document-problem'
 import { plainText } from './plain-text'
 
 /** Deeper than any installation or device type goes; what walks a document walks it by calling itself. */

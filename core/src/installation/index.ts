@@ -1,4 +1,5 @@
 export * from './schema'
+export type { DocumentProblem } from './document-problem'
 export * from './parse'
 export { plainText, quoted } from './plain-text'
 export { printable, printableLines } from './printable'

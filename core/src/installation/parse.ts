@@ -1,14 +1,8 @@
 import type { z } from 'zod'
 import { boundsProblem, firstProblems } from './bounds'
+import type { DocumentProblem } from './document-problem'
 import { plainText } from './plain-text'
 import { installationSchema, type Installation, type TerminalRef } from './schema'
-
-/** One thing wrong with a document: where, and why. */
-export interface DocumentProblem {
-  /** Path of the field, for example `cables.3.cores.0.ends.1.terminal`. */
-  field: string
-  reason: string
-}
 
 export class DocumentError extends Error {
   readonly problems: DocumentProblem[]
