@@ -38,6 +38,14 @@ describe('check', () => {
     expect(basisText(result.known, result.states)).toMatch(
       /^All \d+ states looked at. \d+ ends not verified, 0 ends not found\.$/,
     )
+    const five = check(circuitOf('two-port-five-heating-hot-water'))
+    expect(basisText(five.known, five.states)).toMatch(
+      /^\d+ states looked at, 6 circuits two at a time with one more that calls or not\. /,
+    )
+    // What was looked at in part says so; what one circuit does alone was looked at whole.
+    expect(five.states.table.map((row) => [row.wanted.length > 1, row.inPart ?? false])).toEqual(
+      five.states.table.map((row) => [row.wanted.length > 1, row.wanted.length > 1]),
+    )
     const said = [
       verdictText(result),
       basisText(result.known, result.states),

@@ -36,7 +36,10 @@ export const propertyVerdictWords: Record<PropertyVerdict, string> = {
 
 /** How circuits were looked at that act on each other only through what they call, as a sentence without its full stop. */
 export const fewAtOnceText = ({ circuits, atOnce }: NonNullable<AllStates['fewAtOnce']>): string =>
-  `${circuits} circuits act on each other only through what any of them calls: looked at ${atOnce - 1} at a time in every order, with one more that calls or does not, and once all together`
+  `${circuits} circuits act on each other only through what any of them calls: looked at ${atATime(atOnce - 1)} in every order, with one more that calls or does not, and once all together`
+
+const atATime = (circuits: number): string =>
+  `${circuits === 2 ? 'two' : circuits === 3 ? 'three' : circuits} at a time`
 
 /** What could not be looked at, or was taken for granted, as a sentence without its full stop. */
 export function gapText(circuit: Circuit, gap: Gap): string {
@@ -89,14 +92,18 @@ export function verdictText({ findings, known, states }: Judged): string {
 
 const grouped = (n: number) => String(n).replace(/\B(?=(\d{3})+$)/g, '\u00a0')
 
+/** How much of the states was looked at, and how, as a sentence without its full stop. */
+function lookedText({ states, complete, fewAtOnce }: AllStates): string {
+  if (!complete) return `${grouped(states)} states looked at, not all`
+  if (!fewAtOnce) return `All ${grouped(states)} states looked at`
+  const { circuits, atOnce } = fewAtOnce
+  return `${grouped(states)} states looked at, ${circuits} circuits ${atATime(atOnce - 1)} with one more that calls or not`
+}
+
 /** What the verdict rests on. */
 export function basisText(known: Known, states?: AllStates): string {
   const ends = (n: number) => `${n} end${n === 1 ? '' : 's'}`
-  const looked = states
-    ? states.complete
-      ? `All ${grouped(states.states)} states looked at. `
-      : `${grouped(states.states)} states looked at, not all. `
-    : ''
+  const looked = states ? `${lookedText(states)}. ` : ''
   const pipes = known.gaps.some((g) => g.gap === 'pipes-assumed') ? ' Pipes assumed.' : ''
   return `${looked}${ends(known.unverifiedEnds)} not verified, ${ends(known.unknownEnds)} not found.${pipes}`
 }

@@ -153,10 +153,9 @@ function DemandTable({ circuit, states }: { circuit: Circuit; states: AllStates 
                     </td>
                   )
                 })}
-                <td>{openText(circuit, row)}</td>
-                <td className={row.right ? '' : 'differs'}>
-                  {row.right ? 'yes' : 'no'}
-                  {row.inPart && row.right && <span className="expected">in part</span>}
+                <td className="circuits">{openText(circuit, row)}</td>
+                <td className={row.right ? 'circuits' : 'differs'}>
+                  {row.right ? (row.inPart ? 'yes, looked at in part' : 'yes') : 'no'}
                 </td>
               </tr>
             ))}

@@ -85,7 +85,7 @@ export class Trials {
 
   private after(step: Step): Circuit | undefined {
     try {
-      return compile(edited(this.circuit.installation, step).doc)
+      return compile(edited(this.circuit.installation, step).doc, this.circuit)
     } catch (error) {
       if (error instanceof EditError) return undefined
       throw error
