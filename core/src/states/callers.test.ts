@@ -77,7 +77,7 @@ describe('circuits that act on each other only through what they call', () => {
         expect([label, keys(few)]).toEqual([label, keys(all)])
         expectSame(few, all)
       }),
-      { numRuns: Number(process.env.RUNS ?? 12) },
+      { numRuns: 10 },
     )
     expect(reduced).toBeGreaterThan(0)
   })

@@ -124,11 +124,15 @@ function workedBy(signal: string, signals: Influence['signals'], groupOf: readon
     if (seen.has(at)) return []
     seen.add(at)
     return [...union(signals.get(at)!)].flatMap((x) =>
-      signals.has(x) ? behind(x) : x.startsWith('input') ? [groupOf[Number(x.split(' ')[1])]] : [],
+      signals.has(x) ? behind(x) : inputOfName(x) === undefined ? [] : [groupOf[inputOfName(x)!]],
     )
   }
   return [...new Set(behind(signal))].filter((group) => group >= 0).sort((x, y) => x - y)
 }
+
+/** The number in `input 3`; undefined where it is a signal, or what a contact does of its own accord. */
+const inputOfName = (name: string): number | undefined =>
+  name.startsWith('input ') ? Number(name.slice('input '.length)) : undefined
 
 /** As few circuits as work every signal between them. */
 function standInsOf({ signals }: Influence, { groupOf }: Parts): Set<number> {
@@ -197,7 +201,9 @@ function wateredAlone(circuit: Circuit, influence: Influence, { groupOf, groups 
   const rising = new Uint8Array(emitters.length)
   for (let group = 0; group < groups; group++) {
     const moves = (actuator: number) =>
-      [...influence.of(`actuator ${actuator}`)].some((x) => groupOf[Number(x.split(' ')[1])] === group)
+      [...influence.of(`actuator ${actuator}`)].some(
+        (x) => inputOfName(x) !== undefined && groupOf[inputOfName(x)!] === group,
+      )
     const gates = Uint8Array.from(ways, ({ port }) =>
       port === undefined || moves(circuit.ports[port].actuator) ? OPEN : SHUT,
     )
