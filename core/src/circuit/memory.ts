@@ -42,13 +42,13 @@ function memoryOf(circuit: Circuit): { memory: Memory; number: number } {
 
 /**
  * The electrical answer for a state, remembered within the bytes that an installation and its variants share. `key` must say
- * everything that is in the state; the state itself is copied, since simulations write into theirs.
+ * everything that is in the state; the state itself is asked for where it is not known, and copied, since simulations write into theirs.
  */
-export function electricsOf(circuit: Circuit, state: CircuitState, key: string): Electrics {
+export function electricsOf(circuit: Circuit, key: string, state: () => CircuitState): Electrics {
   const { memory, number } = memoryOf(circuit)
   const full = `${number}|${key}`
   return memory.electrics.get(full, () =>
-    memory.last?.key === full ? memory.last.electrics : new Electrics(circuit, copyState(state)),
+    memory.last?.key === full ? memory.last.electrics : new Electrics(circuit, copyState(state())),
   )
 }
 
@@ -56,11 +56,11 @@ export function electricsOf(circuit: Circuit, state: CircuitState, key: string):
  * As {@link electricsOf}, what the parts answer to: where it is known, nothing is solved. Whole states that nobody asks for are
  * not kept: of the thousands that all variants and all states of an installation come to, few are ever looked at.
  */
-export function answerFor(circuit: Circuit, state: CircuitState, key: string): ElectricalAnswer {
+export function answerFor(circuit: Circuit, key: string, state: () => CircuitState): ElectricalAnswer {
   const { memory, number } = memoryOf(circuit)
   const full = `${number}|${key}`
   return memory.answers.get(full, () => {
-    const electrics = new Electrics(circuit, copyState(state))
+    const electrics = new Electrics(circuit, copyState(state()))
     memory.last = { key: full, electrics }
     return answerOf(electrics)
   })

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { idSchema, terminalRefSchema } from '../installation'
+import { words } from '../looks'
 
 /** What was looked at. */
 export const observableSchema = z.discriminatedUnion('kind', [
@@ -12,10 +13,10 @@ export type Observable = z.infer<typeof observableSchema>
 
 /** The two answers each kind of look can give, the positive one first. */
 export const answers = {
-  terminal: ['live', 'dead'],
-  valve: ['open', 'shut'],
-  boiler: ['called', 'not-called'],
-  pump: ['running', 'not-running'],
+  terminal: words.points,
+  valve: words.valve,
+  boiler: words.boiler,
+  pump: words.pump,
 } as const satisfies Record<Observable['kind'], readonly [string, string]>
 export type Answer = (typeof answers)[keyof typeof answers][number]
 

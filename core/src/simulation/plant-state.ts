@@ -112,7 +112,7 @@ export abstract class PlantState {
 
   /** The electrical answer for the state it is in. */
   get electrics(): Electrics {
-    return electricsOf(this.circuit, this.joins, this.stateKey())
+    return electricsOf(this.circuit, this.stateKey(), () => this.joins)
   }
   /** Everything that decides joins, as it stands. */
   get joins(): CircuitState {
@@ -236,7 +236,7 @@ export abstract class PlantState {
 
   /** The electrical answer for how contacts stand now. */
   protected readAnswer(): void {
-    this.answer = answerFor(this.circuit, this.joins, this.stateKey())
+    this.answer = answerFor(this.circuit, this.stateKey(), () => this.joins)
   }
 
   /** Every load works from its pull-in until its drop-out, and turns unless it is jammed. */

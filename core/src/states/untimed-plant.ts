@@ -1,4 +1,4 @@
-import { answerFor, Remembered, type Circuit, type ElectricalAnswer } from '../circuit'
+import type { Circuit, ElectricalAnswer } from '../circuit'
 import {
   flagsKey,
   noDefects,
@@ -13,9 +13,6 @@ import type { Input } from '../inputs'
 import { inputsOf } from './free-inputs'
 import { Misses } from './misses'
 import { PENDING, slotsOf, type Slot } from './slots'
-
-/** Bytes that one exploration's electrical answers may take. */
-const mostAnswersBytes = 64 * 2 ** 20
 
 /**
  * An installation with time taken out: contacts, valves, bus messages and sequences stand as they do in the simulation and
@@ -42,7 +39,6 @@ export class UntimedPlant extends PlantState {
   /** The flows worked out last, and for what: from one state to the next, valves and pumps mostly stand as they did. */
   private flowsBefore: { gates: Uint8Array; pumps: Uint8Array; rising: Uint8Array; flows: Float64Array } | undefined
   private readonly rises: boolean
-  private readonly answers = new Remembered<ElectricalAnswer>(mostAnswersBytes, ({ levels }) => 600 + 3 * levels.length)
   private readonly misses: Misses
   private readonly text: Uint8Array
   private readonly dead: string
@@ -281,11 +277,6 @@ export class UntimedPlant extends PlantState {
     this.waterMoved()
     this.updateSequences(0, false, () => false)
     this.misses.forget((contact) => this.contactShouldBeClosed(contact))
-  }
-
-  protected override readAnswer(): void {
-    const key = this.stateKey()
-    this.answer = this.answers.get(key, () => answerFor(this.circuit, this.joins, key))
   }
 
   protected override entered(phase: BehaviourState): BehaviourState {

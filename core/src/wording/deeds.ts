@@ -1,7 +1,6 @@
 import { coreName, endText, terminalText } from '../catalogue'
 import type { Command, Deed, Installation, Step } from '../installation'
 
-const provenanceWords = { planned: 'planned', assumed: 'assumed', seen: 'seen', tested: 'tested' } as const
 const poleWords = { line: 'Line', neutral: 'Neutral', earth: 'Earth' } as const
 
 /** A step of work in words, names as they stand in the document before it. */
@@ -34,7 +33,7 @@ export function deedText(doc: Installation, deed: Deed): string {
     case 'own-terminal':
       return `Give ${core(deed.core)} a terminal of its own`
     case 'mark-end':
-      return `${labelled(deed.core)}: ${provenanceWords[deed.provenance]}`
+      return `${labelled(deed.core)}: ${deed.provenance}`
     case 'sleeve':
       if (!deed.colour) return `Sleeve off ${labelled(deed.core)}`
       return deed.found
