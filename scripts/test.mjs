@@ -1,5 +1,5 @@
 // Installs what is missing (packages, Chromium, ngspice), then lint, types, build, unit, API and browser tests. Ends with the line "N passed, N failed".
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -28,14 +28,20 @@ need('ngspice', 'ngspice', () => spawnSync('ngspice', ['--version']).error === u
 
 let passed = 0
 let failed = 0
-const step = (name, script) => {
-  process.stdout.write(`\n== ${name}\n`)
-  if (run('npm', ['run', '-s', script])) passed++
-  else failed++
-}
-step('Lint', 'lint')
-step('Types', 'typecheck')
-step('Build', 'build')
+/** Runs a script while others run; what it says comes in one piece when it has ended. */
+const step = (name, script) =>
+  new Promise((resolve) => {
+    const child = spawn('npm', ['run', '-s', script], { stdio: ['ignore', 'pipe', 'pipe'] })
+    const said = []
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => said.push(piece))
+    child.on('close', (code) => {
+      process.stdout.write(`\n== ${name}\n${Buffer.concat(said)}`)
+      if (code === 0) passed++
+      else failed++
+      resolve()
+    })
+  })
+await Promise.all([step('Lint', 'lint'), step('Types', 'typecheck').then(() => step('Build', 'build'))])
 
 for (const [name, script] of [
   ['Unit tests', 'unit'],

@@ -88,8 +88,8 @@ interface CheckOptions {
 function driven<P, T>(run: Generator<P, T>, tell?: (progress: P) => void): T {
   for (;;) {
     const { done, value } = run.next()
-    if (done) return value as T
-    tell?.(value as P)
+    if (done) return value
+    tell?.(value)
   }
 }
 

@@ -72,6 +72,6 @@ function valuesOf(schema: z.ZodType, depth: number): fc.Arbitrary<unknown> {
     case 'pipe':
       return inner(def.in!)
     default:
-      return fc.jsonValue({ maxDepth: 2 }) as fc.Arbitrary<unknown>
+      return fc.jsonValue({ maxDepth: 2 })
   }
 }

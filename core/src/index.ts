@@ -82,7 +82,7 @@ export {
   typeIn,
   type TypeProblem,
 } from './catalogue'
-export { type Circuit, compile, type Edge, type GateTree, type StateWord } from './circuit'
+export { type Circuit, compile, type Edge, type EdgeId, type GateTree, type StateWord } from './circuit'
 export { type HouseId, houseIds, houses, type Scenario, type WeatherId, weatherIds, weathers } from './heat'
 export {
   type Action,

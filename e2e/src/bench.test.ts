@@ -169,7 +169,7 @@ describe('the bench', () => {
     await says('[data-property="no-short"]', 'Line never meets neutral or earth')
     expect(await page.$$eval('.demand-table tbody tr', (rows) => rows.length)).toBe(4)
     await says('.demand-table tr[data-wanted=""]', 'expected no')
-    expect(await page.$eval('main', (e) => /\bsafe\b/i.test((e as HTMLElement).innerText))).toBe(false)
+    expect(await page.$eval('main', (e) => /\bsafe\b/i.test(e.innerText))).toBe(false)
     await page.locator('[data-rule="all-off-ends-calls"] a ::-p-text(Play it back)').click()
     await says('.alarms', 'Boiler is called with no demand')
   })

@@ -28,7 +28,7 @@ const unsent = () =>
     () =>
       new Promise<number>((done, failed) => {
         const open = indexedDB.open('nobbet')
-        open.onerror = () => failed(open.error)
+        open.onerror = () => failed(open.error ?? new Error('the store could not be opened'))
         open.onsuccess = () => {
           const all = open.result.transaction('pending').objectStore('pending').count()
           all.onsuccess = () => {
@@ -184,7 +184,7 @@ describe('leaving a workspace', () => {
     await says('.verdict', 'No defect found')
     await go('Trace')
     await page.waitForFunction(() => location.search.includes('programmer.heating%3Don'))
-    expect(await page.$eval('.runs-head input', (e) => (e as HTMLInputElement).checked)).toBe(true)
+    expect(await page.$eval('.runs-head input', (e) => e.checked)).toBe(true)
     // The station that one is on already takes nothing away.
     await go('Trace')
     await page.waitForFunction(() => location.search.includes('programmer.heating%3Don'))

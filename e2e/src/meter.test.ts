@@ -63,7 +63,7 @@ describe('the meter', () => {
     // A link opens paused, so that it shows what was seen.
     await press('House thermostat turn down')
     await press('Run')
-    await page.waitForFunction(() => !document.querySelector('.reading')!.textContent!.includes('230'))
+    await page.waitForFunction(() => !document.querySelector('.reading')!.textContent.includes('230'))
   })
 
   it('refuses a dead test while the circuit is live, says why, and reads the winding once it is isolated', async () => {
@@ -71,7 +71,7 @@ describe('the meter', () => {
     await says('.reading', 'Refused')
     await says('.reading', 'This circuit is live from Fused spur')
     await press('Fused spur spur switch off')
-    await page.waitForFunction(() => /[23]\.\d+ kΩ/.test(document.querySelector('.reading')!.textContent!))
+    await page.waitForFunction(() => /[23]\.\d+ kΩ/.test(document.querySelector('.reading')!.textContent))
   })
 
   it('shows the holding supply of a mid-position valve as half-waves, and power at the spur', async () => {
@@ -82,7 +82,7 @@ describe('the meter', () => {
     await page.select('[aria-label="Instrument"]', 'power')
     await page.locator('.lead.red').click()
     await page.select('[aria-label="Terminal for the red lead"]', 'spur.L')
-    await page.waitForFunction(() => /\d+\.\d W/.test(document.querySelector('.reading')!.textContent!))
+    await page.waitForFunction(() => /\d+\.\d W/.test(document.querySelector('.reading')!.textContent))
   })
 
   it('stays in reach on a phone while terminals are touched', async () => {

@@ -10,7 +10,7 @@ const press = (page: Page, words: string, within = 'body') =>
   page.evaluate(
     (w, s) =>
       [...document.querySelectorAll<HTMLElement>(`${s} button, ${s} a`)]
-        .find((b) => b.textContent!.includes(w))!
+        .find((b) => b.textContent.includes(w))!
         .click(),
     words,
     within,
@@ -22,7 +22,7 @@ describe('the server’s own page', () => {
     await says(office, '.server-page', 'No device is paired')
     await press(office, 'Pair a device')
     await office.waitForSelector('.pairing img')
-    const code = await office.$eval('.pairing-code', (e) => e.textContent!)
+    const code = await office.$eval('.pairing-code', (e) => e.textContent)
 
     const van = await stage.open(`${stage.addresses[0]}jobs/demo-lodge/brief`, phone)
     await says(van, 'main', 'Pair this device')

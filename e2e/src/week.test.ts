@@ -75,7 +75,7 @@ describe('a week', () => {
       before,
     )
     const changed = await fires()
-    expect(Number.parseFloat(changed!)).toBeGreaterThan(Number.parseFloat(before!))
+    expect(Number.parseFloat(changed)).toBeGreaterThan(Number.parseFloat(before))
     await page.reload({ waitUntil: 'networkidle0' })
     await page.waitForFunction(() => document.querySelectorAll('.steps li').length === 5)
     await page.locator('.week-clocks .btn ::-p-text(Back to the week it came with)').click()
@@ -101,7 +101,7 @@ describe('a week', () => {
     await page.select('#knob-programmer-heating', 'once')
     await says('.week-clocks header', 'Saved with the job')
     await page.reload({ waitUntil: 'networkidle0' })
-    const stands = await page.$$eval('.week-knobs select', (all) => all.map((s) => (s as HTMLSelectElement).value))
+    const stands = await page.$$eval('.week-knobs select', (all) => all.map((s) => s.value))
     expect(stands).toEqual(['once', 'off'])
     await other.close()
   })

@@ -94,7 +94,7 @@ describe('a job over time', () => {
     await page.locator('a ::-p-text(See the plan)').click()
     await page.waitForFunction((n) => document.querySelectorAll('.schedule tbody tr').length < n, {}, before)
     await page.waitForSelector('select')
-    const kept = await page.$eval('select', (e) => [...(e as HTMLSelectElement).options].at(-1)!.value)
+    const kept = await page.$eval('select', (e) => [...e.options].at(-1)!.value)
     await page.select('select', kept)
     await page.waitForFunction((n) => document.querySelectorAll('.schedule tbody tr').length === n, {}, before)
 

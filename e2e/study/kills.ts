@@ -47,7 +47,7 @@ async function write(page: Page, word: string): Promise<void> {
 const shown = (page: Page) =>
   page.$$eval('.job-log li', (all) =>
     all.map((li) => ({
-      word: li.querySelector('.what')!.textContent!.replace(/^Done: /, ''),
+      word: li.querySelector('.what')!.textContent.replace(/^Done: /, ''),
       sent: !li.classList.contains('waiting'),
     })),
   )

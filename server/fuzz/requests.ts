@@ -145,7 +145,7 @@ export const requests: fc.Arbitrary<Sent> = fc.constantFrom(...operations).chain
       path:
         names.reduce((at, name, i) => at.replace(`{${name}}`, values[i].replace(/[\s\u0080-\uffff]/g, '_')), path) +
         query,
-      headers: { 'content-type': 'application/json', ...usual, ...headers } as Record<string, string>,
+      headers: { 'content-type': 'application/json', ...usual, ...headers },
       body,
     }))
 })

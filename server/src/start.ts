@@ -74,7 +74,8 @@ export async function start(options: StartOptions): Promise<Running> {
       photoRoom: photoMb * 1e6,
       network: () => ({ addresses, encrypted }),
     })
-    handle = app.callback()
+    const answer = app.callback()
+    handle = (request, response) => void answer(request, response)
     const opened = data
     const upkeep = async () => {
       if (opened.trouble === 'damaged') return
@@ -87,13 +88,15 @@ export async function start(options: StartOptions): Promise<Running> {
       }
     }
     let keeping = upkeep()
-    const hourly = setInterval(() => (keeping = upkeep()), hourMs)
+    const hourly = setInterval(() => {
+      keeping = upkeep()
+    }, hourMs)
     hourly.unref()
     return {
       url,
       addresses,
       ...(aside && { aside }),
-      execute: async (sql) => (await opened.em().execute(sql)) as Record<string, unknown>[],
+      execute: (sql) => opened.em().execute<Record<string, unknown>[]>(sql),
       async stop() {
         clearInterval(hourly)
         await busy.ended(servers, graceMs)

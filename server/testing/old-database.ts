@@ -12,7 +12,7 @@ export function oldDatabase(folder: string, before: string, fill: (database: Dat
     if (name === before) break
     const made = new migration(undefined as never, undefined as never)
     void made.up()
-    for (const sql of made.getQueries()) database.exec(String(sql))
+    for (const sql of made.getQueries()) database.exec(typeof sql === 'string' ? sql : sql.toQuery())
     database.prepare('insert into mikro_orm_migrations (name) values (?)').run(name)
   }
   fill(database)

@@ -1,4 +1,4 @@
-import type { Circuit } from '../circuit'
+import type { AtomId, Circuit } from '../circuit'
 import { wiredTo } from '../trace'
 
 /** Everything joined to one point by wiring alone. */
@@ -17,7 +17,7 @@ export function netAt(circuit: Circuit, ref: string): WiredNet | undefined {
   const atoms = wiredTo(circuit, start, () => true)
   const net: WiredNet = { terminals: [], conductors: [], links: [] }
   circuit.atoms.forEach((atom, i) => {
-    if (atoms.has(i) && atom.kind !== 'internal' && atom.kind !== 'free-end') net.terminals.push(atom.ref)
+    if (atoms.has(i as AtomId) && atom.kind !== 'internal' && atom.kind !== 'free-end') net.terminals.push(atom.ref)
   })
   for (const edge of circuit.edges) {
     if (!atoms.has(edge.a)) continue
@@ -27,5 +27,5 @@ export function netAt(circuit: Circuit, ref: string): WiredNet | undefined {
   return net
 }
 
-const edgeOf = (circuit: Circuit, ref: string): number | undefined =>
+const edgeOf = (circuit: Circuit, ref: string): AtomId | undefined =>
   circuit.edges.find((e) => e.kind === 'core' && `${e.cable.id}.${e.core.id}` === ref)?.a

@@ -129,7 +129,7 @@ export function typeIn(installation: Pick<Installation, 'types'>, id: string): D
     // What a document brings was read and found whole when the document was parsed.
     types = new Map(
       installation.types.flatMap((t) => {
-        const type = t.definition ? asDeviceType(t.definition as never) : shippedVersion(t.id, t.version)
+        const type = t.definition ? asDeviceType(t.definition) : shippedVersion(t.id, t.version)
         return type ? [[t.id, type] as const] : []
       }),
     )
@@ -146,5 +146,5 @@ export const isShipped = (id: string): boolean => byId.has(id)
 export const typeEntry = (type: DeviceType): Installation['types'][number] => ({
   id: type.id,
   version: type.version,
-  ...(isShipped(type.id) ? {} : { definition: { ...type } as Record<string, unknown> }),
+  ...(isShipped(type.id) ? {} : { definition: { ...type } }),
 })

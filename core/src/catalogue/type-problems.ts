@@ -73,10 +73,12 @@ const namesOf = (type: DeviceType) => ({
 })
 
 const valueOf = (part: Primitive, field: Field): unknown => (part as unknown as Record<string, unknown>)[field.id]
+/** The same where the field names something: a terminal, a part, a control. */
+const nameIn = (part: Primitive, field: Field): string => valueOf(part, field) as string
 
 /** The terminals a part is joined to. */
 const terminalsOf = (part: Primitive): string[] =>
-  partKinds[part.kind].fields.flatMap((field) => (field.is === 'terminal' ? [String(valueOf(part, field))] : []))
+  partKinds[part.kind].fields.flatMap((field) => (field.is === 'terminal' ? [nameIn(part, field)] : []))
 
 function partProblems(part: Primitive, at: string, names: Names, say: Say): void {
   for (const field of partKinds[part.kind].fields) {
@@ -84,16 +86,17 @@ function partProblems(part: Primitive, at: string, names: Names, say: Say): void
     const here = `${at}.${field.id}`
     if (value === undefined) continue
     const { is } = field
+    const name = nameIn(part, field)
     if (is === 'terminal') {
-      if (!names.terminals.has(String(value))) say(here, `there is no terminal "${String(value)}"`)
+      if (!names.terminals.has(name)) say(here, `there is no terminal "${name}"`)
     } else if (is === 'amount' || is === 'optional-amount')
       amountProblem(value as Amount, here, names, say, field.zero ? atLeastNought : aboveNought)
     else if (is === 'condition' || is === 'optional-condition') conditionProblems(value as Condition, here, names, say)
     else if (typeof is === 'object' && 'part' in is) {
-      if (names.parts.get(String(value))?.kind !== is.part)
-        say(here, `there is no ${partKinds[is.part].name.toLowerCase()} "${String(value)}"`)
+      if (names.parts.get(name)?.kind !== is.part)
+        say(here, `there is no ${partKinds[is.part].name.toLowerCase()} "${name}"`)
     } else if (typeof is === 'object' && 'control' in is) {
-      if (names.controls.get(String(value))?.kind !== is.control) say(here, `there is no dial "${String(value)}"`)
+      if (names.controls.get(name)?.kind !== is.control) say(here, `there is no dial "${name}"`)
     }
   }
   const terminals = terminalsOf(part)

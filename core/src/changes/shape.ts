@@ -72,7 +72,7 @@ export function withValue(shape: Shape, node: unknown, path: readonly string[], 
 export function isNothing(shape: Shape, node: unknown): boolean {
   if (typeof shape !== 'object' || 'fields' in shape) return false
   if ('list' in shape) return shape.optional === true && entriesOf(node).length === 0
-  return shape.map === 'optional' && Object.keys((node ?? {}) as object).length === 0
+  return shape.map === 'optional' && Object.keys(node ?? {}).length === 0
 }
 
 /** Do two values say the same? A field that is undefined is not there; the order of fields is nothing. */

@@ -65,7 +65,7 @@ export function* faultRun(
 function* paced<T, P>(run: Generator<unknown, T>, say: () => P): Generator<P, T> {
   for (;;) {
     const { done, value } = run.next()
-    if (done) return value as T
+    if (done) return value
     yield say()
   }
 }

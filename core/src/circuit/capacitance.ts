@@ -1,3 +1,4 @@
+import type { AtomId } from './ids'
 import type { Cable } from '../installation'
 import type { Branch } from './circuit'
 import { admittance } from './impedance'
@@ -11,7 +12,7 @@ export const assumedLengthM = 5
  * The capacitance between every two cores of a cable, half of it at each end: so that a core that is open somewhere
  * keeps half of its neighbours on either side. Cores that end at one atom at both ends have none.
  */
-export function cableCapacitances(cable: Cable, ends: readonly (readonly [number, number])[], omega: number): Branch[] {
+export function cableCapacitances(cable: Cable, ends: readonly (readonly [AtomId, AtomId])[], omega: number): Branch[] {
   const farads = (cable.picofaradsPerM ?? usualPicofaradsPerM) * 1e-12 * (cable.lengthM ?? assumedLengthM)
   if (farads === 0) return []
   const element = { kind: 'capacitance', farads: farads / 2, ohms: 0 } as const

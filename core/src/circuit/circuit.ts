@@ -20,6 +20,7 @@ import type {
   Transformer,
 } from '../catalogue'
 import type { Cable, Core, Device, Installation, Link } from '../installation'
+import type { AtomId, EdgeId } from './ids'
 import type { Complex, Element } from './impedance'
 import type { WaterCircuit } from './water-nets'
 
@@ -36,8 +37,8 @@ export interface Atom {
 }
 
 interface EdgeBase {
-  a: number
-  b: number
+  a: AtomId
+  b: AtomId
 }
 /** What joins two atoms, with its identity, so that a path can be told hop by hop and a fault taken out of it. */
 export type Edge = EdgeBase &
@@ -55,7 +56,7 @@ export interface ContactThrow {
   part: Contact | Changeover
   /** `made` for a plain contact, `no` and `nc` for the throws of a changeover. */
   throw: 'made' | 'no' | 'nc'
-  edge: number
+  edge: EdgeId
   /** Closed when the condition says so, or for a normally closed throw when it does not. */
   closedWhen: Condition
   inverted: boolean
@@ -81,8 +82,8 @@ export interface CompiledDevice {
 export interface CompiledLoad {
   device: number
   part: Load
-  a: number
-  b: number
+  a: AtomId
+  b: AtomId
   element: Element
   /** Volts: nominal, from which it works, below which it lets go, and beyond which it burns out. */
   nominal: number
@@ -98,8 +99,8 @@ export interface CompiledLoad {
 }
 /** A linear element between two atoms, with what takes it out of the circuit or puts it in. */
 export interface Branch {
-  a: number
-  b: number
+  a: AtomId
+  b: AtomId
   element: Element
   /** Its admittance at the supply's frequency, 1/Ω. */
   y: Complex
@@ -119,8 +120,8 @@ export interface CompiledInsulation {
 export interface CompiledDiode {
   device: number
   part: DiodePath
-  anode: number
-  cathode: number
+  anode: AtomId
+  cathode: AtomId
   ohms: number
 }
 export interface CompiledTransformer {
@@ -128,8 +129,8 @@ export interface CompiledTransformer {
   part: Transformer
   /** The load that is its primary winding. */
   primary: number
-  fed: number
-  common: number
+  fed: AtomId
+  common: AtomId
   /** Secondary volts without load, per primary volt. */
   ratio: number
   /** Secondary volts at full load and nominal supply. */
@@ -147,7 +148,7 @@ export interface CompiledTrip {
 export interface CompiledFuse {
   device: number
   part: Fuse
-  edge: number
+  edge: EdgeId
   amps: number
 }
 export interface CompiledActuator {
@@ -201,8 +202,8 @@ export interface CompiledBehaviour {
 export interface CompiledBus {
   device: number
   part: BusPort
-  a: number
-  b: number
+  a: AtomId
+  b: AtomId
   /** The load that shows that its device is under supply. */
   powered: number
   /** Of a controller, the load that shows that the boiler feeds the link. */
@@ -212,9 +213,9 @@ export interface CompiledBus {
 export interface CompiledSource {
   device: number
   part: Source
-  line: number
-  neutral: number
-  earth: number
+  line: AtomId
+  neutral: AtomId
+  earth: AtomId
   loopOhms: number
 }
 
@@ -226,7 +227,7 @@ export interface Circuit {
   /** Angular frequency of the supply, rad/s. */
   omega: number
   atoms: Atom[]
-  atomIndex: Map<string, number>
+  atomIndex: Map<string, AtomId>
   edges: Edge[]
   devices: CompiledDevice[]
   deviceIndex: Map<string, number>
@@ -250,14 +251,14 @@ export interface Circuit {
   controls: { device: number; id: string; initial: string | number }[]
 }
 
-const edgesByAtom = new WeakMap<Circuit['edges'], number[][]>()
+const edgesByAtom = new WeakMap<Circuit['edges'], EdgeId[][]>()
 
 /** The edges at an atom, by their numbers, in order. */
-export function edgesAt({ atoms, edges }: Circuit, atom: number): readonly number[] {
+export function edgesAt({ atoms, edges }: Circuit, atom: AtomId): readonly EdgeId[] {
   let at = edgesByAtom.get(edges)
   if (!at) {
-    at = atoms.map(() => [])
-    for (let i = 0; i < edges.length; i++) {
+    at = atoms.map((): EdgeId[] => [])
+    for (let i = 0 as EdgeId; i < edges.length; i++) {
       at[edges[i].a].push(i)
       if (edges[i].b !== edges[i].a) at[edges[i].b].push(i)
     }
@@ -267,12 +268,12 @@ export function edgesAt({ atoms, edges }: Circuit, atom: number): readonly numbe
 }
 
 /** The other end of an edge. */
-export const across = (edge: Edge, atom: number): number => (edge.a === atom ? edge.b : edge.a)
+export const across = (edge: Edge, atom: AtomId): AtomId => (edge.a === atom ? edge.b : edge.a)
 
 /** Where a signal can come from: the mains, and the secondary of every transformer. */
 export interface Feed {
-  line: number
-  neutral: number
+  line: AtomId
+  neutral: AtomId
   /** The transformer whose secondary it is. */
   transformer?: number
 }

@@ -12,10 +12,11 @@ import {
 } from '../catalogue'
 import type { Device } from '../installation'
 import type { Circuit, CompiledDevice, CompiledLoad, Edge } from './circuit'
+import type { AtomId, EdgeId } from './ids'
 import { admittance, winding, type Element } from './impedance'
 
 type Addition<T> = T extends unknown ? Omit<T, 'a' | 'b'> : never
-export type AddEdge = (a: number, b: number, rest: Addition<Edge>) => number
+export type AddEdge = (a: AtomId, b: AtomId, rest: Addition<Edge>) => EdgeId
 
 /** Per cent of nominal volts from which a load works, and the share of that below which it lets go. Usual values. */
 const usualPullIn = 75
@@ -30,7 +31,7 @@ function initialOf({ positions }: Device, control: Control): string | number {
 }
 
 /** Adds a device's parts to the circuit; its terminals stand in it already. */
-export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, atomAt: (ref: string) => number): void {
+export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, atomAt: (ref: string) => AtomId): void {
   const device = circuit.installation.devices.find((d) => d.id === id)!
   const type = typeIn(circuit.installation, device.type)
   const index = circuit.devices.length
@@ -237,8 +238,8 @@ export function compileDevice(circuit: Circuit, id: string, addEdge: AddEdge, at
 
 function addBranch(
   circuit: Circuit,
-  a: number,
-  b: number,
+  a: AtomId,
+  b: AtomId,
   element: Element,
   of: Circuit['branches'][number]['of'],
 ): void {
@@ -249,8 +250,8 @@ function compileLoad(
   circuit: Circuit,
   device: number,
   part: Load,
-  a: number,
-  b: number,
+  a: AtomId,
+  b: AtomId,
   amount: (a: Amount) => number,
 ): CompiledLoad {
   const nominal = part.volts === undefined ? circuit.installation.supply.volts : amount(part.volts)

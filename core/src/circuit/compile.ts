@@ -1,6 +1,7 @@
 import { typeIn } from '../catalogue'
 import type { Cable, End, Installation, Link } from '../installation'
 import { cableCapacitances } from './capacitance'
+import type { AtomId, EdgeId } from './ids'
 import { withPipework } from '../pipework'
 import type { Atom, Branch, Circuit, Edge } from './circuit'
 import { compileDevice, type AddEdge } from './compile-device'
@@ -22,7 +23,7 @@ interface CompiledCable {
   free: Atom[]
   edges: Edge[]
   branches: Branch[]
-  uncertain: number[]
+  uncertain: AtomId[]
 }
 const origins = new WeakMap<Circuit, Origin>()
 
@@ -79,9 +80,9 @@ function begun(document: Installation): Start {
     controls: [],
   }
   const addAtom = (atom: Omit<Atom, 'uncertain'>): void => {
-    circuit.atomIndex.set(atom.ref, circuit.atoms.push({ ...atom, uncertain: false }) - 1)
+    circuit.atomIndex.set(atom.ref, (circuit.atoms.push({ ...atom, uncertain: false }) - 1) as AtomId)
   }
-  const addEdge: AddEdge = (a, b, rest) => circuit.edges.push({ ...rest, a, b }) - 1
+  const addEdge: AddEdge = (a, b, rest) => (circuit.edges.push({ ...rest, a, b }) - 1) as EdgeId
   for (const device of installation.devices) {
     for (const t of typeIn(installation, device.type).terminals) {
       addAtom({
@@ -105,7 +106,7 @@ function begun(document: Installation): Start {
   return { circuit, sizes }
 }
 
-function atomAt(atomIndex: ReadonlyMap<string, number>, ref: string): number {
+function atomAt(atomIndex: ReadonlyMap<string, AtomId>, ref: string): AtomId {
   const index = atomIndex.get(ref)
   if (index === undefined) throw new Error(`no terminal "${ref}"`)
   return index
@@ -196,20 +197,22 @@ function nameFreeEnds(circuit: Circuit, first: number): void {
   const { atoms, atomIndex } = circuit
   const free = atoms.slice(first)
   if (atomIndex.size === atoms.length && free.every(({ ref }, i) => atomIndex.get(ref) === first + i)) return
-  circuit.atomIndex = new Map(atoms.map(({ ref }, i) => [ref, i]))
+  circuit.atomIndex = new Map(atoms.map(({ ref }, i) => [ref, i as AtomId]))
 }
 
 function compileCable(circuit: Circuit, cable: Cable): CompiledCable {
   const freeFrom = circuit.atoms.length
   const free: Atom[] = []
-  const uncertain: number[] = []
-  const ends = cable.cores.map((core): readonly [number, number] => {
-    const [a, b] = core.ends.map((end: End, i) => {
+  const uncertain: AtomId[] = []
+  const ends = cable.cores.map((core): readonly [AtomId, AtomId] => {
+    const [a, b] = core.ends.map((end: End, i): AtomId => {
       if (end.at === 'terminal' || end.at === 'parked') return atomAt(circuit.atomIndex, end.terminal)
       if (end.at === 'connector') return atomAt(circuit.atomIndex, end.connector)
       const ref = `${cable.id}.${core.id}.${i + 1}`
       const legend = `${core.colour} of ${cable.label}, ${end.at}`
-      return freeFrom + free.push({ ref, owner: cable.id, legend, kind: 'free-end', uncertain: false }) - 1
+      const place = freeFrom + free.length
+      free.push({ ref, owner: cable.id, legend, kind: 'free-end', uncertain: false })
+      return place as AtomId
     })
     if (core.ends.some((end) => end.at === 'unknown')) uncertain.push(a, b)
     return [a, b]

@@ -1,3 +1,4 @@
+import type { EdgeId, AtomId, NetId } from './ids'
 import { assumedLengthM } from './capacitance'
 import { edgesAt, type Circuit, type Edge } from './circuit'
 import type { Electrics, Phasor } from './electrics'
@@ -27,10 +28,10 @@ function edgeOhms(circuit: Circuit, edge: Edge): number {
 }
 
 /** What loads and other elements put into each atom of a net, amperes. */
-function injections(electrics: Electrics): Map<number, Phasor> {
+function injections(electrics: Electrics): Map<AtomId, Phasor> {
   const { circuit, network } = electrics
-  const into = new Map<number, Phasor>()
-  const put = (atom: number, { re, im, mean }: Phasor, sign: number) => {
+  const into = new Map<AtomId, Phasor>()
+  const put = (atom: AtomId, { re, im, mean }: Phasor, sign: number) => {
     const before = into.get(atom) ?? { re: 0, im: 0, mean: 0 }
     into.set(atom, { re: before.re + sign * re, im: before.im + sign * im, mean: before.mean + sign * mean })
   }
@@ -59,7 +60,7 @@ function injections(electrics: Electrics): Map<number, Phasor> {
 }
 
 /** The conductances of what joins some atoms of one net to each other and to the rest of it, which is held. */
-function wiringOf(electrics: Electrics, free: readonly number[]) {
+function wiringOf(electrics: Electrics, free: readonly AtomId[]) {
   const { circuit, state } = electrics
   const row = new Map(free.map((atom, i) => [atom, i]))
   const system = new LinearSystem(free.length)
@@ -83,15 +84,15 @@ function wiringOf(electrics: Electrics, free: readonly number[]) {
  * is one potential to the rest of the circuit; within it the currents divide by the resistances of what joins it. Where
  * line meets neutral or earth in it, the source drives it through its loop resistance.
  */
-export function currentsWithin(electrics: Electrics, net: number): Map<number, Phasor> {
+export function currentsWithin(electrics: Electrics, net: NetId): Map<EdgeId, Phasor> {
   const { circuit, nets } = electrics
-  const atoms: number[] = []
+  const atoms: AtomId[] = []
   nets.netOf.forEach((n, atom) => {
-    if (n === net) atoms.push(atom)
+    if (n === net) atoms.push(atom as AtomId)
   })
   const rowOf = new Map(atoms.map((atom, i) => [atom, i]))
   const held = new Set<number>()
-  const driven: { atom: number; conductance: number }[] = []
+  const driven: { atom: AtomId; conductance: number }[] = []
   const shorted = nets.poles[net] & LINE && nets.poles[net] & (NEUTRAL | EARTH)
   for (const { line, neutral, earth, loopOhms } of circuit.sources) {
     for (const pole of [neutral, earth]) if (rowOf.has(pole)) held.add(pole)
@@ -123,7 +124,7 @@ export function currentsWithin(electrics: Electrics, net: number): Map<number, P
   }
   system.solve(re, im)
   if (electrics.halfWave) system.solve(mean, none)
-  const at = (of: Float64Array, atom: number) => (row.has(atom) ? of[row.get(atom)!] : 0)
+  const at = (of: Float64Array, atom: AtomId) => (row.has(atom) ? of[row.get(atom)!] : 0)
   return new Map(
     edges.map((index) => {
       const edge = circuit.edges[index]
@@ -135,13 +136,13 @@ export function currentsWithin(electrics: Electrics, net: number): Map<number, P
 }
 
 /** Ohms between two atoms of one net, over what joins them just now. */
-export function ohmsWithin(electrics: Electrics, from: number, to: number): number {
+export function ohmsWithin(electrics: Electrics, from: AtomId, to: AtomId): number {
   const { nets } = electrics
   const net = nets.netOf[from]
   if (from === to) return 0
-  const free: number[] = []
+  const free: AtomId[] = []
   nets.netOf.forEach((n, atom) => {
-    if (n === net && atom !== to) free.push(atom)
+    if (n === net && atom !== to) free.push(atom as AtomId)
   })
   const { row, system } = wiringOf(electrics, free)
   const re = new Float64Array(free.length)

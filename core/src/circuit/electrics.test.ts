@@ -1,3 +1,4 @@
+import type { AtomId, NetId } from './ids'
 import fc from 'fast-check'
 import { circuitOf, installationOf, rigAfter, wired } from '../../testing'
 import { demandActions } from '../inputs'
@@ -184,7 +185,7 @@ describe('in every state', () => {
         for (const index of network.transformers)
           takenRe += magnitude(electrics.secondaryCurrent(index)) ** 2 * circuit.transformers[index].seriesOhms
         for (const net of network.unknown)
-          takenRe += leakConductance * network.atoms[net] * magnitude(electrics.potential(net)) ** 2
+          takenRe += leakConductance * network.atoms[net] * magnitude(electrics.potential(net as NetId)) ** 2
         let [givenRe, givenIm] = [0, 0]
         for (const { line } of circuit.sources) {
           const currents = currentsWithin(electrics, nets.netOf[line])
@@ -219,7 +220,7 @@ describe('in every state', () => {
         }
         const electrics = new Electrics(resistive, { ...state, closed: state.closed })
         for (const net of electrics.nets.netOf) {
-          const { re, im } = electrics.potential(net)
+          const { re, im } = electrics.potential(net as NetId)
           expect(re).toBeGreaterThanOrEqual(-1e-9)
           expect(re).toBeLessThanOrEqual(circuit.installation.supply.volts + 1e-9)
           expect(Math.abs(im)).toBeLessThan(1e-9)
@@ -233,7 +234,7 @@ describe('in every state', () => {
     fc.assert(
       fc.property(settled, fc.nat(), fc.nat(), fc.constantFrom(1e4, 1e5, 1e7), (given, x, y, ohms) => {
         const { electrics, circuit } = play(circuitOf(given.id), given)
-        const [red, black] = [x % circuit.atoms.length, y % circuit.atoms.length]
+        const [red, black] = [x, y].map((n) => (n % circuit.atoms.length) as AtomId)
         const [one, other] = [voltsBetween(electrics, red, black, ohms), voltsBetween(electrics, black, red, ohms)]
         expect(one.re).toBeCloseTo(-other.re, 6)
         expect(one.im).toBeCloseTo(-other.im, 6)

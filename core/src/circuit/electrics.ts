@@ -1,3 +1,4 @@
+import type { AtomId, NetId } from './ids'
 import type { Branch, Circuit } from './circuit'
 import { diodePorts, drivenPorts, halfWave, type DiodePort, type HalfWave } from './half-wave'
 import { admittance, type Complex, type Element } from './impedance'
@@ -73,7 +74,7 @@ export class Electrics {
   }
 
   /** Potential of a net against the origin's neutral, volts. */
-  potential(net: number): Phasor {
+  potential(net: NetId): Phasor {
     const { row, fixed } = this.network
     const i = row[net]
     if (i < 0) return { re: fixed[net], im: 0, mean: 0 }
@@ -81,7 +82,7 @@ export class Electrics {
   }
 
   /** Volts from one atom to another. */
-  between(a: number, b: number): Phasor {
+  between(a: AtomId, b: AtomId): Phasor {
     return difference(this.potential(this.nets.netOf[a]), this.potential(this.nets.netOf[b]))
   }
 
@@ -89,7 +90,7 @@ export class Electrics {
    * Impedance, ohms, seen between two nets with the supply taken as a short and diodes left out; `null` for earth and
    * neutral. 0 between nets that are fixed.
    */
-  impedance(net: number, against: number | null = null): Complex {
+  impedance(net: NetId, against: number | null = null): Complex {
     const key = net * (this.nets.netOf.length + 1) + (against ?? this.nets.netOf.length)
     const known = this.impedances.get(key)
     if (known) return known
@@ -113,7 +114,7 @@ export class Electrics {
   }
 
   /** Ohms between two nets for direct current, diodes left out: what a resistance meter sends through. */
-  dcOhms(net: number, against: number): number {
+  dcOhms(net: NetId, against: number): number {
     const { row, apart } = this.network
     if (net !== against && (apart[net] || apart[against])) return 1 / leakConductance
     const [i, j] = [row[net], row[against]]

@@ -1,3 +1,4 @@
+import type { NetId } from './ids'
 import type { CircuitState } from './nets'
 import { Equations, type Network } from './network'
 
@@ -26,7 +27,7 @@ export interface DiodePort {
 export function diodePorts(network: Network, state: CircuitState): DiodePort[] {
   const { circuit, nets, row, apart } = network
   const held = new Set(network.branches.flatMap(({ a, b }) => [nets.netOf[a], nets.netOf[b]]))
-  const leadsOn = (net: number) => !apart[net] && (row[net] < 0 || held.has(net))
+  const leadsOn = (net: NetId) => !apart[net] && (row[net] < 0 || held.has(net))
   return circuit.diodes.flatMap(({ anode, cathode, ohms }, diode): DiodePort[] => {
     const port = { diode, anode: nets.netOf[anode], cathode: nets.netOf[cathode], ohms }
     if (port.anode === port.cathode || state.openDiodes[diode] || state.shortedDiodes[diode]) return []

@@ -1,6 +1,7 @@
 export * from './answer'
 export * from './circuit'
 export * from './compile'
+export * from './ids'
 export * from './memory'
 export * from './nets'
 export * from './remembered'

@@ -1,3 +1,4 @@
+import type { AtomId } from './ids'
 import fc from 'fast-check'
 import { circuitOf, installationOf } from '../../testing'
 import { examples } from '../examples'
@@ -27,7 +28,7 @@ describe('nets', () => {
         const circuit = circuitOf(id)
         const joins = joinsFrom(circuit, closed, broken)
         const { netOf } = mergeNets(circuit, joins, emptyNets(circuit))
-        const [a, b] = [x % circuit.atoms.length, y % circuit.atoms.length]
+        const [a, b] = [x, y].map((n) => (n % circuit.atoms.length) as AtomId)
         const path = conductingPath(circuit, joins, a, (atom) => atom === b)
         expect(netOf[a] === netOf[b]).toBe(path !== undefined)
         for (const edge of path ?? []) expect(conducts(circuit, joins, edge)).toBe(true)

@@ -1,4 +1,5 @@
 import { across, edgesAt, type Circuit } from './circuit'
+import type { AtomId, EdgeId, NetOfAtom } from './ids'
 
 /** What stands open or shut just now: the part of the state that decides which atoms are joined. */
 export interface Joins {
@@ -43,13 +44,13 @@ export const RETURN = 16
 
 export interface Nets {
   /** Net number of each atom. A net is named by one of its atoms. */
-  netOf: Int32Array
+  netOf: NetOfAtom
   /** By net number: which poles of the supply, or of a secondary, are joined to it without a load between. */
   poles: Uint8Array
 }
 
 /** Does this edge conduct just now? */
-export function conducts(circuit: Circuit, joins: Joins, edge: number): boolean {
+export function conducts(circuit: Circuit, joins: Joins, edge: EdgeId): boolean {
   if (joins.brokenEdges[edge]) return false
   const e = circuit.edges[edge]
   if (e.kind === 'contact') return joins.closed[e.contact] === 1
@@ -73,7 +74,7 @@ export function mergeNets(circuit: Circuit, joins: Joins, nets: Nets): Nets {
     return x
   }
   const edges = circuit.edges
-  for (let i = 0; i < edges.length; i++) {
+  for (let i = 0 as EdgeId; i < edges.length; i++) {
     if (!conducts(circuit, joins, i)) continue
     const a = find(edges[i].a)
     const b = find(edges[i].b)
@@ -96,7 +97,7 @@ export function mergeNets(circuit: Circuit, joins: Joins, nets: Nets): Nets {
 }
 
 export const emptyNets = (circuit: Circuit): Nets => ({
-  netOf: new Int32Array(circuit.atoms.length),
+  netOf: new Int32Array(circuit.atoms.length) as NetOfAtom,
   poles: new Uint8Array(circuit.atoms.length),
 })
 
@@ -113,15 +114,15 @@ export function shortCircuit(circuit: Circuit, nets: Nets): boolean {
 export function conductingPath(
   circuit: Circuit,
   joins: Joins,
-  from: number,
-  reached: (atom: number) => boolean,
-): number[] | undefined {
-  const cameBy = new Map<number, number>([[from, -1]])
+  from: AtomId,
+  reached: (atom: AtomId) => boolean,
+): EdgeId[] | undefined {
+  const cameBy = new Map<AtomId, EdgeId | undefined>([[from, undefined]])
   const queue = [from]
   for (let head = 0; head < queue.length; head++) {
     const atom = queue[head]
     if (reached(atom)) {
-      const path: number[] = []
+      const path: EdgeId[] = []
       for (let at = atom; at !== from;) {
         const edge = cameBy.get(at)!
         path.push(edge)

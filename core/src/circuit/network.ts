@@ -1,3 +1,4 @@
+import type { AtomId } from './ids'
 import type { Branch, Circuit } from './circuit'
 import { admittance, type Complex } from './impedance'
 import { LinearSystem } from './linear-system'
@@ -96,7 +97,7 @@ function islandsApart(circuit: Circuit): Uint8Array {
   for (const { a, b } of branches) join(a, b)
   for (const { anode, cathode } of diodes) join(anode, cathode)
   const held = new Uint8Array(size)
-  const hold = (atom: number) => void (held[find(atom)] = 1)
+  const hold = (atom: AtomId) => void (held[find(atom)] = 1)
   for (const { line, neutral, earth } of sources) [line, neutral, earth].forEach(hold)
   for (const t of transformers) [t.fed, t.common, loads[t.primary].a, loads[t.primary].b].forEach(hold)
   for (const { element, a } of branches) if (element.kind !== 'capacitance') hold(a)

@@ -1,3 +1,4 @@
+import type { AtomId, NetId } from './ids'
 import { magnitude, type Electrics } from './electrics'
 import { EARTH, FED, LINE, NEUTRAL, RETURN } from './nets'
 
@@ -40,9 +41,9 @@ export function potentials(electrics: Electrics): Potential[] {
   if (found) return found
   const { circuit, nets } = electrics
   const words = new Words(electrics)
-  const byNet = new Map<number, Potential>()
+  const byNet = new Map<NetId, Potential>()
   const all = circuit.atoms.map((_, i) => {
-    const net = nets.netOf[i]
+    const net = nets.netOf[i as AtomId]
     let potential = byNet.get(net)
     if (!potential) byNet.set(net, (potential = words.of(net)))
     return potential
@@ -55,12 +56,12 @@ export function potentials(electrics: Electrics): Potential[] {
 const rounded = (volts: number) => Math.round(volts * 1e4) / 1e4
 
 class Words {
-  private readonly neighbours = new Map<number, number[]>()
-  private readonly uncertain = new Set<number>()
+  private readonly neighbours = new Map<NetId, NetId[]>()
+  private readonly uncertain = new Set<NetId>()
 
   constructor(private readonly electrics: Electrics) {
     const { circuit, nets, network, state } = electrics
-    const join = (a: number, b: number) => {
+    const join = (a: NetId, b: NetId) => {
       if (a === b) return
       this.neighbours.set(a, [...(this.neighbours.get(a) ?? []), b])
       this.neighbours.set(b, [...(this.neighbours.get(b) ?? []), a])
@@ -72,11 +73,11 @@ class Words {
       if (!state.openDiodes[i]) join(nets.netOf[anode], nets.netOf[cathode])
     })
     circuit.atoms.forEach((atom, i) => {
-      if (atom.uncertain) this.uncertain.add(nets.netOf[i])
+      if (atom.uncertain) this.uncertain.add(nets.netOf[i as AtomId])
     })
   }
 
-  of(net: number): Potential {
+  of(net: NetId): Potential {
     const { electrics } = this
     const joined = electrics.nets.poles[net]
     const { volts } = electrics.circuit.installation.supply
@@ -97,7 +98,7 @@ class Words {
     return { state: induced ? 'floating' : 'dead', ...reading }
   }
 
-  private secondaryWord(net: number, joined: number): StateWord {
+  private secondaryWord(net: NetId, joined: number): StateWord {
     const { circuit, nets } = this.electrics
     const live = circuit.transformers.some(({ fed }, i) => nets.netOf[fed] === net && secondaryLive(this.electrics, i))
     // Both sides of a secondary in one net: a short behind the transformer.
@@ -106,7 +107,7 @@ class Words {
     return 'neutral'
   }
 
-  private reading(net: number, transformer: number | undefined): Omit<Potential, 'state'> {
+  private reading(net: NetId, transformer: number | undefined): Omit<Potential, 'state'> {
     const { circuit, nets } = this.electrics
     const own = this.electrics.potential(net)
     if (transformer === undefined) {
@@ -122,7 +123,7 @@ class Words {
   }
 
   /** Does nothing hold the net closer than a low-impedance tester does? */
-  private floats(net: number, against: string | undefined): boolean {
+  private floats(net: NetId, against: string | undefined): boolean {
     const { circuit, nets } = this.electrics
     const transformer = circuit.transformers.find((t) => circuit.devices[t.device].device.id === against)
     const z = this.electrics.impedance(net, transformer ? nets.netOf[transformer.common] : null)
@@ -131,7 +132,7 @@ class Words {
   }
 
   /** The transformer whose secondary the net hangs on, directly or through loads. */
-  private transformerAt(net: number): number | undefined {
+  private transformerAt(net: NetId): number | undefined {
     const { circuit, nets } = this.electrics
     const island = this.through(net)
     const at = circuit.transformers.findIndex(
@@ -140,20 +141,20 @@ class Words {
     return at < 0 ? undefined : at
   }
 
-  private fedLive(net: number): boolean {
+  private fedLive(net: NetId): boolean {
     const { circuit, nets } = this.electrics
     const island = this.through(net)
     return circuit.transformers.some(({ fed }, i) => island.has(nets.netOf[fed]) && secondaryLive(this.electrics, i))
   }
 
-  private polesThroughLoads(net: number): number {
+  private polesThroughLoads(net: NetId): number {
     let found = 0
     for (const other of this.through(net)) if (other !== net) found |= this.electrics.nets.poles[other]
     return found
   }
 
   /** Nets reached through loads; one that is on a pole passes nothing on. */
-  private through(net: number): Set<number> {
+  private through(net: NetId): Set<NetId> {
     const seen = new Set([net])
     for (const at of seen) {
       if (at !== net && this.electrics.nets.poles[at]) continue

@@ -1,29 +1,29 @@
-/** Series–parallel tree of edges between two nets; `from` and `to` are nets. */
-export type GateTree =
-  | { kind: 'gate'; edge: number; from: number; to: number }
-  | { kind: 'series'; items: GateTree[]; from: number; to: number }
-  | { kind: 'parallel'; branches: GateTree[]; from: number; to: number }
+/** Series–parallel tree of edges between two nets; `from` and `to` are nets. Of wiring as of pipes. */
+export type GateTree<E extends number = number, N extends number = number> =
+  | { kind: 'gate'; edge: E; from: N; to: N }
+  | { kind: 'series'; items: GateTree<E, N>[]; from: N; to: N }
+  | { kind: 'parallel'; branches: GateTree<E, N>[]; from: N; to: N }
   /** What does not reduce to series and parallel: every edge that takes part, in document order. */
-  | { kind: 'tangle'; edges: number[]; from: number; to: number }
+  | { kind: 'tangle'; edges: E[]; from: N; to: N }
 
 /**
  * Series and parallel reduction of edges until one piece is left between the two nets; what resists stays a tangle. Branches
  * stand in the order of their first edge.
  */
-export function reduceToTree(
-  edges: readonly { edge: number; from: number; to: number }[],
-  from: number,
-  to: number,
-): GateTree {
-  const pieces = new Set<GateTree>(edges.map((e): GateTree => ({ kind: 'gate', ...e })))
+export function reduceToTree<E extends number, N extends number>(
+  edges: readonly { edge: E; from: N; to: N }[],
+  from: N,
+  to: N,
+): GateTree<E, N> {
+  const pieces = new Set<GateTree<E, N>>(edges.map((e): GateTree<E, N> => ({ kind: 'gate', ...e })))
   while (pieces.size > 1 && (joinParallel(pieces) || joinSeries(pieces, from, to)));
   if (pieces.size > 1) return { kind: 'tangle', edges: edges.map((e) => e.edge), from, to }
   const [only] = pieces
   return only.from === from ? only : turned(only)
 }
 
-function joinParallel(pieces: Set<GateTree>): boolean {
-  const byEnds = new Map<string, GateTree[]>()
+function joinParallel<E extends number, N extends number>(pieces: Set<GateTree<E, N>>): boolean {
+  const byEnds = new Map<string, GateTree<E, N>[]>()
   for (const piece of pieces) {
     const key = piece.from < piece.to ? `${piece.from} ${piece.to}` : `${piece.to} ${piece.from}`
     byEnds.set(key, [...(byEnds.get(key) ?? []), piece])
@@ -44,8 +44,8 @@ function joinParallel(pieces: Set<GateTree>): boolean {
   return false
 }
 
-function joinSeries(pieces: Set<GateTree>, from: number, to: number): boolean {
-  const at = new Map<number, GateTree[]>()
+function joinSeries<E extends number, N extends number>(pieces: Set<GateTree<E, N>>, from: N, to: N): boolean {
+  const at = new Map<N, GateTree<E, N>[]>()
   for (const piece of pieces) for (const end of [piece.from, piece.to]) at.set(end, [...(at.get(end) ?? []), piece])
   for (const [net, [a, b, more]] of at) {
     if (net === from || net === to || !b || more) continue
@@ -60,7 +60,7 @@ function joinSeries(pieces: Set<GateTree>, from: number, to: number): boolean {
   return false
 }
 
-function turned(tree: GateTree): GateTree {
+function turned<E extends number, N extends number>(tree: GateTree<E, N>): GateTree<E, N> {
   const ends = { from: tree.to, to: tree.from }
   switch (tree.kind) {
     case 'series':

@@ -39,7 +39,7 @@ export class Predictor {
   expected(fault: Fault | null, asking: ControlState, observable: Observable): Expected {
     const key = `${fault?.name ?? ''}|${stateKey(asking)}`
     let answers = this.predicted.get(key)
-    if (!answers) this.predicted.set(key, (answers = new Map()))
+    if (!answers) this.predicted.set(key, (answers = new Map<string, Expected>()))
     const at = observableKey(observable)
     let answer = answers.get(at)
     if (!answer) answers.set(at, (answer = this.predict(fault, asking, observable)))

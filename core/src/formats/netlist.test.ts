@@ -3,7 +3,7 @@ import { installationOf } from '../../testing'
 import { runSpice } from '../../testing/spice'
 import { deviceType } from '../catalogue'
 import { demandActions } from '../inputs'
-import { compile, magnitude, potentials, type Circuit, type Electrics } from '../circuit'
+import { type NetId, compile, magnitude, potentials, type Circuit, type Electrics } from '../circuit'
 import { examples } from '../examples'
 import type { Core, Installation } from '../installation'
 import type { Simulation } from '../simulation'
@@ -73,7 +73,7 @@ function stirred(circuit: Circuit, draw: Draw): Simulation {
 }
 
 /** Does nothing but the leak bleed a direct voltage from this net? */
-const onlyLeaks = (electrics: Electrics, net: number) =>
+const onlyLeaks = (electrics: Electrics, net: NetId) =>
   electrics.dcOhms(net, electrics.nets.netOf[electrics.circuit.sources[0].neutral]) > 1e8
 
 /** How far the farthest terminal is from what ngspice says, as a share of what is allowed, and which it is. */

@@ -1,5 +1,5 @@
 import { typeIn, type Primitive } from '../catalogue'
-import { assumedLengthM, leakConductance, usualPicofaradsPerM, type Element } from '../circuit'
+import { type EdgeId, assumedLengthM, leakConductance, usualPicofaradsPerM, type Element } from '../circuit'
 import { plainText, type Core, type End, type Installation } from '../installation'
 import type { Simulation } from '../simulation'
 
@@ -183,7 +183,9 @@ class NetlistWriter {
   private core(cable: string, core: Core): void {
     const { circuit } = this.sim
     const [a, b] = ([0, 1] as const).map((end) => this.endNode(cable, core, end))
-    const edge = circuit.edges.findIndex((e) => e.kind === 'core' && e.cable.id === cable && e.core.id === core.id)
+    const edge = circuit.edges.findIndex(
+      (e) => e.kind === 'core' && e.cable.id === cable && e.core.id === core.id,
+    ) as EdgeId
     if (this.sim.edgeBroken(edge)) this.comment(`${core.colour} (${core.id}) is open`)
     else this.line(`R_${spiceName(`${cable}_${core.id}`)}`, a, b, joinOhms)
   }

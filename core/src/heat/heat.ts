@@ -316,7 +316,7 @@ export class Heat {
 
   private modes(matrix: Float64Array): Modes {
     let known = modesOf.get(this.circuit)
-    if (!known) modesOf.set(this.circuit, (known = new Map()))
+    if (!known) modesOf.set(this.circuit, (known = new Map<string, Modes>()))
     const key = `${this.scenario.house} ${this.free.join()} ${Array.from(matrix, (g) => g.toPrecision(7)).join()}`
     let modes = known.get(key)
     if (!modes) {

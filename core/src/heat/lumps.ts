@@ -85,7 +85,7 @@ export function lumpsOf(circuit: Circuit, house: HouseId): Lumps {
     emitterPerKelvin: emitters.map((e) =>
       e.part.into === 'room' && !given(e.device, e.part.watts) ? sized(e.device, e.part.kelvin) : e.perKelvin,
     ),
-    warms: emitters.map((e) => (e.part.into === 'room' ? roomAt.get(placeOf(e.device))! : store(e.device)!)),
+    warms: emitters.map((e) => (e.part.into === 'room' ? roomAt.get(placeOf(e.device))! : store(e.device))),
     rooms,
     stores: bodies,
     roomAt,

@@ -1,3 +1,4 @@
+import { nth } from '../lists'
 import { typeIn } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { Change, Command, Core, End, Installation, Link } from '../installation'
@@ -117,12 +118,14 @@ function room(doc: Installation, terminal: string): Change[] {
   return [{ do: 'put', in: 'wiringCentres', value: { ...centre, terminals } }]
 }
 
+const ownerOf = (terminal: string): string => terminal.slice(0, terminal.indexOf('.'))
+
 function exchanged(doc: Installation, landed: readonly Landed[], strips: readonly string[][]): Alteration[] {
   const devices = new Set(doc.devices.map((d) => d.id))
   return landed.flatMap((a, i) =>
     landed.slice(i + 1).flatMap((b): Alteration[] => {
-      const owner = a.terminal.split('.')[0]
-      const together = owner === b.terminal.split('.')[0] && devices.has(owner)
+      const owner = ownerOf(a.terminal)
+      const together = owner === ownerOf(b.terminal) && devices.has(owner)
       if (a.terminal === b.terminal || !(together || neighbours(strips, a.terminal).includes(b.terminal))) return []
       const label = `${a.core.colour} of ${labelOf(doc, a.cable)} at ${a.terminal} exchanged with ${b.core.colour} of ${labelOf(doc, b.cable)} at ${b.terminal}`
       return [
@@ -152,7 +155,7 @@ function links(doc: Installation, strips: readonly string[][]): Alteration[] {
   const centres = strips.filter(([t]) => doc.wiringCentres.some((c) => t?.startsWith(`${c.id}.`)))
   const added = centres.flatMap((strip) =>
     strip.slice(1).flatMap((b, i): Alteration[] => {
-      const a = strip[i]
+      const a = nth(strip, i)
       if (between(a, b)) return []
       const value: Link = { id: 'link-extra', kind: 'fitted', between: [a, b] }
       return [

@@ -1,3 +1,4 @@
+import { nth } from '../lists'
 import { coreName, type Failure } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { Core } from '../installation'
@@ -57,7 +58,7 @@ export function faultsOf(circuit: Circuit): Fault[] {
 const inUse = (core: Core) => core.ends.every((end) => end.at === 'terminal' || end.at === 'connector')
 
 function defectsOf(circuit: Circuit, device: number, part: string, failure: Failure): Defect[] {
-  const { loadIndex, actuatorIndex } = circuit.devices[device]
+  const { loadIndex, actuatorIndex } = nth(circuit.devices, device)
   const contacts = (made: 'open' | 'closed'): Defect[] =>
     circuit.contacts.flatMap((contact, index): Defect[] => {
       if (contact.device !== device || contact.part.id !== part) return []
@@ -67,7 +68,7 @@ function defectsOf(circuit: Circuit, device: number, part: string, failure: Fail
     })
   const at = (parts: readonly { device: number; part: { id: string } }[]) =>
     parts.findIndex((p) => p.device === device && p.part.id === part)
-  const { kind } = circuit.devices[device].type.primitives.find((p) => p.id === part)!
+  const { kind } = nth(circuit.devices, device).type.primitives.find((p) => p.id === part)!
   switch (failure.mode) {
     case 'made-throw-open':
     case 'rest-throw-open': {

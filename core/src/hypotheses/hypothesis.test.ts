@@ -50,7 +50,7 @@ describe('a hypothesis', () => {
     fc.assert(
       fc.property(anyHypothesis, ({ circuit, rest, hypothesis: { variant } }) => {
         fc.pre(variant.change !== undefined)
-        const alone = new Simulation(compile(edited(circuit.installation, variant.change!).doc))
+        const alone = new Simulation(compile(edited(circuit.installation, variant.change).doc))
         expect(told(restOf(circuit, variant, rest))).toEqual(told(alone))
       }),
       { numRuns: 150 },

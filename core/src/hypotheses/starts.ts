@@ -1,3 +1,4 @@
+import { nth } from '../lists'
 import type { Circuit } from '../circuit'
 import { demandActions } from '../inputs'
 import type { Action } from '../simulation'
@@ -27,13 +28,12 @@ export function startsOf(circuit: Circuit): Start[] {
       demands.map((d) => d.id),
     ).flatMap((a) => (a.do === 'set' ? [`${a.device}.${a.control}`] : [])),
   )
-  const stood = circuit.devices.flatMap(({ device, type }) =>
+  const stood = circuit.devices.flatMap(({ device, type, controlIndex }) =>
     type.controls.flatMap((control): Start[] => {
       if (control.kind !== 'choice' || asked.has(`${device.id}.${control.id}`)) return []
-      const initial =
-        circuit.controls[circuit.devices[circuit.deviceIndex.get(device.id)!].controlIndex.get(control.id)!]
+      const { initial } = nth(circuit.controls, controlIndex.get(control.id)!)
       return control.values
-        .filter((value) => value.id !== initial.initial)
+        .filter((value) => value.id !== initial)
         .map((value) => ({
           name: `start ${device.id}.${control.id} ${value.id}`,
           label: `${device.name}: ${control.label.toLowerCase()} at "${value.label}"`,

@@ -1,3 +1,4 @@
+import { nth } from '../lists'
 import type { Condition, Control } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { ContactRef } from '../installation'
@@ -23,15 +24,15 @@ export interface Input {
 
 /** The control of that id on a device, by its number. */
 const controlAt = (circuit: Circuit, device: number, id: string): number =>
-  circuit.devices[device].controlIndex.get(id)!
+  nth(circuit.devices, device).controlIndex.get(id)!
 
 const controlOf = (circuit: Circuit, device: number, id: string): Control =>
-  circuit.devices[device].type.controls.find((c) => c.id === id)!
+  nth(circuit.devices, device).type.controls.find((c) => c.id === id)!
 
 /** What a contact's condition leaves free: of several ways to ask, the first; the others are there for other reasons. */
 export function leavesOfContact(circuit: Circuit, { device: id, contact }: ContactRef): Leaf[] {
   const device = circuit.deviceIndex.get(id)!
-  const part = circuit.devices[device].type.primitives.find((p) => p.id === contact)!
+  const part = nth(circuit.devices, device).type.primitives.find((p) => p.id === contact)!
   const condition =
     part.kind === 'contact' ? part.closedWhen : part.kind === 'changeover' ? part.operatedWhen : undefined
   const leaves: Leaf[] = []
@@ -41,11 +42,11 @@ export function leavesOfContact(circuit: Circuit, { device: id, contact }: Conta
       // How things stand with the device is not for the user of the heating to set.
       if (control.kind !== 'choice' || control.ambient) return
       const resting = control.values.find((v) => !c.is.includes(v.id))!.id
-      leaves.push({ kind: 'choice', control: controlAt(circuit, device, c.control), asking: c.is[0], resting })
+      leaves.push({ kind: 'choice', control: controlAt(circuit, device, c.control), asking: nth(c.is, 0), resting })
     } else if ('sensor' in c)
-      leaves.push({ kind: 'sensor', sensor: circuit.devices[device].sensorIndex.get(c.sensor)! })
+      leaves.push({ kind: 'sensor', sensor: nth(circuit.devices, device).sensorIndex.get(c.sensor)! })
     else if ('all' in c) c.all.forEach(visit)
-    else if ('any' in c) visit(c.any[0])
+    else if ('any' in c) visit(nth(c.any, 0))
   }
   if (condition) visit(condition)
   return leaves
@@ -60,14 +61,14 @@ export const inputOf = (circuit: Circuit, at: ContactRef): Input => ({
 /** The actions that make an input ask, or stop asking: a knob turned; for a sensor, its dial to one of its end stops. */
 export function inputActions(circuit: Circuit, { leaves }: Input, asking: boolean): Action[] {
   const set = (control: number, value: string): Action => {
-    const { device, id } = circuit.controls[control]
-    return { do: 'set', device: circuit.devices[device].device.id, control: id, value }
+    const { device, id } = nth(circuit.controls, control)
+    return { do: 'set', device: nth(circuit.devices, device).device.id, control: id, value }
   }
   return leaves.flatMap((leaf): Action[] => {
     if (leaf.kind === 'choice') return [set(leaf.control, asking ? leaf.asking : leaf.resting)]
-    const { device, setPoint, throws } = circuit.sensors[leaf.sensor]
+    const { device, setPoint, throws } = nth(circuit.sensors, leaf.sensor)
     if (throws) return []
-    const knob = controlOf(circuit, device, circuit.controls[setPoint].id)
+    const knob = controlOf(circuit, device, nth(circuit.controls, setPoint).id)
     return knob.kind === 'number' ? [set(setPoint, String(asking ? knob.max : knob.min))] : []
   })
 }

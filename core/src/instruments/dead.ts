@@ -1,4 +1,4 @@
-import { EARTH, LINE, NEUTRAL, ohmsWithin, type Electrics } from '../circuit'
+import { type AtomId, EARTH, LINE, NEUTRAL, ohmsWithin, type Electrics } from '../circuit'
 import type { Reading, Refusal } from './reading'
 
 /** Above its range an instrument shows that it is open. Usual ranges: 50 MΩ for resistance, 999 MΩ for insulation. */
@@ -8,23 +8,23 @@ const insulationRange = 999e6
 const closedOhms = 2
 
 /** Ohms between two atoms, over conductors, contacts and loads. */
-function ohmsBetween(electrics: Electrics, red: number, black: number): number {
+function ohmsBetween(electrics: Electrics, red: AtomId, black: AtomId): number {
   const [a, b] = [electrics.nets.netOf[red], electrics.nets.netOf[black]]
   return a === b ? ohmsWithin(electrics, red, black) : electrics.dcOhms(a, b)
 }
 
-export function ohmsReading(electrics: Electrics, red: number, black: number): Reading {
+export function ohmsReading(electrics: Electrics, red: AtomId, black: AtomId): Reading {
   const ohms = ohmsBetween(electrics, red, black)
   return { kind: 'ohms', ohms: ohms > resistanceRange ? null : ohms, closed: ohms < closedOhms }
 }
 
-export function insulationReading(electrics: Electrics, red: number, black: number): Reading {
+export function insulationReading(electrics: Electrics, red: AtomId, black: AtomId): Reading {
   const ohms = ohmsBetween(electrics, red, black)
   return { kind: 'insulation', megohms: ohms > insulationRange ? null : ohms / 1e6 }
 }
 
 /** Why a dead test must not be made here, if it must not. */
-export function refusalOf(electrics: Electrics, red: number, black: number, insulation: boolean): Refusal | undefined {
+export function refusalOf(electrics: Electrics, red: AtomId, black: AtomId, insulation: boolean): Refusal | undefined {
   const { circuit, nets } = electrics
   const island = islandOf(electrics, [nets.netOf[red], nets.netOf[black]])
   const joined = (pole: 'line' | 'neutral', bit: number) =>
@@ -61,7 +61,7 @@ export function refusalOf(electrics: Electrics, red: number, black: number, insu
 function islandOf(electrics: Electrics, from: readonly number[], acrossTransformers = true): Set<number> {
   const { circuit, nets, network } = electrics
   const neighbours = new Map<number, number[]>()
-  const join = (atoms: readonly number[]) => {
+  const join = (atoms: readonly AtomId[]) => {
     const list = [...new Set(atoms.map((atom) => nets.netOf[atom]))]
     for (const net of list) neighbours.set(net, [...(neighbours.get(net) ?? []), ...list])
   }

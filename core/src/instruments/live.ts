@@ -1,4 +1,5 @@
 import {
+  type AtomId,
   currentsWithin,
   edgesAt,
   Electrics,
@@ -12,7 +13,7 @@ import { returnAtHand } from './at-hand'
 import { leadOhms, type PolarityVerdict, type Reading } from './reading'
 
 /** The leads of an instrument as a branch of the circuit. */
-const leads = (a: number, b: number, ohms: number): Branch => ({
+const leads = (a: AtomId, b: AtomId, ohms: number): Branch => ({
   a,
   b,
   element: { kind: 'resistance', ohms },
@@ -24,7 +25,7 @@ const leads = (a: number, b: number, ohms: number): Branch => ({
 const negligible = 0.002
 
 /** Volts from `black` to `red` with an instrument of so many ohms across them. */
-export function voltsBetween(electrics: Electrics, red: number, black: number, ohms: number): Phasor {
+export function voltsBetween(electrics: Electrics, red: AtomId, black: AtomId, ohms: number): Phasor {
   const { circuit, nets, state, halfWave } = electrics
   const open = electrics.between(red, black)
   const [a, b] = [nets.netOf[red], nets.netOf[black]]
@@ -39,7 +40,7 @@ export function voltsBetween(electrics: Electrics, red: number, black: number, o
   return { re: (open.re * dr + open.im * di) / d, im: (open.im * dr - open.re * di) / d, mean: 0 }
 }
 
-export function voltsReading(electrics: Electrics, red: number, black: number, ohms: number): Reading {
+export function voltsReading(electrics: Electrics, red: AtomId, black: AtomId, ohms: number): Reading {
   const v = voltsBetween(electrics, red, black, ohms)
   return { kind: 'volts', volts: magnitude(v), mean: v.mean, phase: (Math.atan2(v.im, v.re) * 180) / Math.PI }
 }
@@ -60,7 +61,7 @@ const readingsByState = new WeakMap<Electrics, Record<keyof typeof leadOhms, Map
  */
 export function terminalVolts(
   electrics: Electrics,
-  atom: number,
+  atom: AtomId,
   instrument: keyof typeof leadOhms,
 ): TerminalVolts | undefined {
   const { circuit, nets } = electrics
@@ -88,9 +89,9 @@ export function terminalVolts(
 const [full, little] = [0.8, 0.1]
 
 /** Line, neutral and earth at one device, read with a low-impedance tester. */
-export function polarityReading(electrics: Electrics, line: number, neutral: number, earth: number): Reading {
+export function polarityReading(electrics: Electrics, line: AtomId, neutral: AtomId, earth: AtomId): Reading {
   const { volts } = electrics.circuit.installation.supply
-  const read = (a: number, b: number) => magnitude(voltsBetween(electrics, a, b, leadOhms.tester))
+  const read = (a: AtomId, b: AtomId) => magnitude(voltsBetween(electrics, a, b, leadOhms.tester))
   const [lineNeutral, lineEarth, neutralEarth] = [read(line, neutral), read(line, earth), read(neutral, earth)]
   const word = (v: number) => (v >= full * volts ? 'full' : v <= little * volts ? 'none' : 'part')
   const seen = [lineNeutral, lineEarth, neutralEarth].map(word).join(' ')
@@ -143,7 +144,7 @@ export function powerReading(electrics: Electrics, device: number): Reading {
 }
 
 /** Amperes that leave an origin. */
-function suppliedBy(electrics: Electrics, circuit: Circuit, line: number): Phasor {
+function suppliedBy(electrics: Electrics, circuit: Circuit, line: AtomId): Phasor {
   const currents = currentsWithin(electrics, electrics.nets.netOf[line])
   return edgesAt(circuit, line).reduce(
     (sum, index) => {

@@ -1,4 +1,4 @@
-import { potentials, type Circuit } from '../circuit'
+import { type AtomId, potentials, type Circuit } from '../circuit'
 import { ActionError, type Simulation } from '../simulation'
 import { insulationReading, ohmsReading, refusalOf } from './dead'
 import { polarityReading, powerReading, voltsReading } from './live'
@@ -46,14 +46,14 @@ export function measure(sim: Simulation, instrument: Instrument, red: string, bl
 }
 
 /** The earth of the supply. */
-function earthOf(circuit: Circuit): number {
+function earthOf(circuit: Circuit): AtomId {
   const [source] = circuit.sources
   if (!source) throw new ActionError('this installation has no supply whose earth could be measured against')
   return source.earth
 }
 
 /** The earth terminal of a device, else the supply's: where a third lead would go. */
-function earthAt(circuit: Circuit, owner: string): number {
+function earthAt(circuit: Circuit, owner: string): AtomId {
   const own = circuit.atoms.findIndex((a) => a.owner === owner && a.role === 'earth')
-  return own >= 0 ? own : earthOf(circuit)
+  return own >= 0 ? (own as AtomId) : earthOf(circuit)
 }

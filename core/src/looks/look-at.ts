@@ -1,3 +1,4 @@
+import { nth } from '../lists'
 import type { Circuit } from '../circuit'
 import { measure, terminalVolts, type Reading } from '../instruments'
 import { calledPhases, type Simulation } from '../simulation'
@@ -73,7 +74,7 @@ export function lookAt(sim: Simulation, look: Look): LookResult {
       return sequence === undefined ? nothing : { word: sim.phase(sequence).phase }
     }
     case 'lamps': {
-      const lit = own(circuit.loads).filter((i) => circuit.loads[i].part.lights)
+      const lit = own(circuit.loads).filter((i) => nth(circuit.loads, i).part.lights)
       return lit.length === 0
         ? nothing
         : word(
@@ -84,7 +85,7 @@ export function lookAt(sim: Simulation, look: Look): LookResult {
     }
     case 'flow-temperature': {
       const way = circuit.water.sources.find((s) => s.device === device)?.way
-      return way === undefined ? nothing : { value: sim.pipeTemperatures()[2 * way + 1], unit: '°C' }
+      return way === undefined ? nothing : { value: nth(sim.pipeTemperatures(), 2 * way + 1), unit: '°C' }
     }
     case 'warmth': {
       const emitters = own(circuit.water.emitters)
@@ -105,8 +106,8 @@ export function lookAt(sim: Simulation, look: Look): LookResult {
 
 /** Does this valve move again and again? */
 function goesRound({ circuit, history }: Simulation, actuator: number): boolean {
-  const { device, part } = circuit.actuators[actuator]
-  const { id } = circuit.devices[device].device
+  const { device, part } = nth(circuit.actuators, actuator)
+  const { id } = nth(circuit.devices, device).device
   const recent = history.slice(-60)
   return recent.filter((e) => e.kind === 'travel' && e.device === id && e.part === part.id).length >= buzzMoves
 }
@@ -114,11 +115,11 @@ function goesRound({ circuit, history }: Simulation, actuator: number): boolean 
 /** A hand on the pipe at a connection of a device. */
 function pipeShown(sim: Simulation, connection: string): LookResult {
   const { water, devices } = sim.circuit
-  const isEnd = (device: number, end: string) => `${devices[device].device.id}.${end}` === connection
+  const isEnd = (device: number, end: string) => `${nth(devices, device).device.id}.${end}` === connection
   const way = water.ways.findIndex(({ device, part }) => isEnd(device, part.from) || isEnd(device, part.to))
   if (way < 0) return nothing
-  const { device, part } = water.ways[way]
-  return { word: feelOf(sim.pipeTemperatures()[2 * way + (isEnd(device, part.from) ? 0 : 1)]) }
+  const { device, part } = nth(water.ways, way)
+  return { word: feelOf(nth(sim.pipeTemperatures(), 2 * way + (isEnd(device, part.from) ? 0 : 1))) }
 }
 
 function pointsShown(sim: Simulation, { with: instrument, red, black }: Extract<Look, { at: 'points' }>): LookResult {
@@ -133,7 +134,7 @@ function pointsShown(sim: Simulation, { with: instrument, red, black }: Extract<
 
 /** Full volts where a transformer feeds, or the mains. */
 const fullVolts = (circuit: Circuit, against: string | undefined): number =>
-  circuit.transformers.find((t) => circuit.devices[t.device].device.id === against)?.nominal ??
+  circuit.transformers.find((t) => nth(circuit.devices, t.device).device.id === against)?.nominal ??
   circuit.installation.supply.volts
 
 /** An instrument's reading as what is shown. */

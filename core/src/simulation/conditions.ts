@@ -30,7 +30,7 @@ const ready = new WeakMap<CompiledDevice, Map<Condition, Check>>()
 /** A condition of this device as a check, made once. */
 export function checkOf(condition: Condition, device: CompiledDevice): Check {
   let known = ready.get(device)
-  if (!known) ready.set(device, (known = new Map()))
+  if (!known) ready.set(device, (known = new Map<Condition, Check>()))
   let check = known.get(condition)
   if (!check) known.set(condition, (check = made(condition, device)))
   return check

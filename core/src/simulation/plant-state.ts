@@ -1,5 +1,6 @@
 import type { Condition } from '../catalogue'
 import {
+  type EdgeId,
   answerFor,
   electricsOf,
   MIDDLE,
@@ -145,7 +146,7 @@ export abstract class PlantState {
   contactHeld(contact: number): boolean {
     return this.flags.heldContacts[contact] !== NOT_HELD
   }
-  edgeBroken(edge: number): boolean {
+  edgeBroken(edge: EdgeId): boolean {
     return this.flags.brokenEdges[edge] === 1
   }
   fuseBlown(fuse: number): boolean {

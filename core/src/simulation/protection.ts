@@ -1,4 +1,6 @@
 import {
+  type EdgeId,
+  type NetId,
   currentBounds,
   currentsWithin,
   EARTH,
@@ -57,12 +59,12 @@ function overloads(at: Protected, answer: ElectricalAnswer): Overloads {
   const { state, nets } = electrics
   const bounds = currentBounds(electrics)
   const currents = new Map<number, ReturnType<typeof currentsWithin>>()
-  const through = (edge: number) => {
+  const through = (edge: EdgeId) => {
     const net = nets.netOf[circuit.edges[edge].a]
     if (!currents.has(net)) currents.set(net, currentsWithin(electrics, net))
     return currents.get(net)!.get(edge) ?? { re: 0, im: 0, mean: 0 }
   }
-  const isShort = (net: number) => (nets.poles[net] & LINE) !== 0 && (nets.poles[net] & (NEUTRAL | EARTH)) !== 0
+  const isShort = (net: NetId) => (nets.poles[net] & LINE) !== 0 && (nets.poles[net] & (NEUTRAL | EARTH)) !== 0
 
   const fuses = new Map<number, Overload>()
   circuit.fuses.forEach(({ edge, amps }, i) => {

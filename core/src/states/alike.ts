@@ -58,7 +58,7 @@ class Joints {
     const { netOf } = gateGraph(circuit)
     const pipes = circuit.atoms.length
     this.jointsOf = circuit.devices.map(({ device, type }) => {
-      const joints = type.terminals.map((t) => ({
+      const joints: { key: string; net: number }[] = type.terminals.map((t) => ({
         key: t.id,
         net: netOf[circuit.atomIndex.get(`${device.id}.${t.id}`)!],
       }))

@@ -1,4 +1,4 @@
-import type { Circuit } from '../circuit'
+import type { AtomId, NetId, Circuit } from '../circuit'
 import { gateGraph } from '../trace'
 
 /**
@@ -7,8 +7,11 @@ import { gateGraph } from '../trace'
  */
 function idleContacts(circuit: Circuit): ReadonlySet<number> {
   const { netOf, gatesAt } = gateGraph(circuit)
-  const atoms = new Map<number, number[]>()
-  netOf.forEach((net, atom) => atoms.set(net, [...(atoms.get(net) ?? []), atom]))
+  const atoms = new Map<NetId, AtomId[]>()
+  circuit.atoms.forEach((_, index) => {
+    const atom = index as AtomId
+    atoms.set(netOf[atom], [...(atoms.get(netOf[atom]) ?? []), atom])
+  })
   const touched = new Set(
     [
       ...circuit.branches.flatMap(({ a, b }) => [a, b]),
@@ -30,7 +33,7 @@ function idleContacts(circuit: Circuit): ReadonlySet<number> {
     }),
   )
   const idle = new Set<number>()
-  const leadOn = (net: number) => (gatesAt.get(net) ?? []).filter((edge) => !idle.has(edge))
+  const leadOn = (net: NetId) => (gatesAt.get(net) ?? []).filter((edge) => !idle.has(edge))
   for (let found = true; found;) {
     found = false
     for (const { edge } of circuit.contacts) {

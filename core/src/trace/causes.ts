@@ -1,5 +1,5 @@
 import type { BusRequest, Condition } from '../catalogue'
-import { conductingPath, feedsOf, LINE, secondaryLive } from '../circuit'
+import { type AtomId, conductingPath, feedsOf, LINE, secondaryLive } from '../circuit'
 import type { Motion, Simulation } from '../simulation'
 import { callLoad, loadEnds, wanted, type DemandView } from './demands'
 import { openPointsOf, waysFrom } from './ways'
@@ -82,7 +82,7 @@ class Inquiry {
     return { claim, failed, because: causes }
   }
 
-  terminal(atom: number, pole: 'line' | 'neutral'): Cause {
+  terminal(atom: AtomId, pole: 'line' | 'neutral'): Cause {
     const { sim } = this
     const { circuit } = sim
     const ref = circuit.atoms[atom].ref
@@ -292,7 +292,7 @@ class Inquiry {
   }
 
   /** What an input acts on that no conductor feeds: volts by capacitance from live conductors beside its own. */
-  private induced(load: number, atom: number): Cause | undefined {
+  private induced(load: number, atom: AtomId): Cause | undefined {
     const { circuit, electrics } = this.sim
     const { netOf, poles } = electrics.nets
     const net = netOf[atom]

@@ -1,5 +1,5 @@
 import { leavesOf } from '../catalogue'
-import { feedsOf, type Circuit } from '../circuit'
+import { type AtomId, type EdgeId, feedsOf, type Circuit } from '../circuit'
 import type { ContactRef, Demand } from '../installation'
 import type { Simulation } from '../simulation'
 import { viaOf, type Via } from './hops'
@@ -13,7 +13,7 @@ import { openPointsOf, through, waysFrom } from './ways'
  */
 export type OpenPoint =
   | { at: 'priority'; demand: string }
-  | { at: 'edge'; edge: number; from: string; via: Via; to: string }
+  | { at: 'edge'; edge: EdgeId; from: string; via: Via; to: string }
   | { at: 'load'; device: string; part: string; reason: 'open' | 'no-neutral' | 'no-way-in' }
 
 /** The four words for a demand. */
@@ -229,7 +229,7 @@ export const ownContacts = (circuit: Circuit, demand: Demand): ReadonlySet<numbe
 export const ownCoils = (circuit: Circuit, demand: Demand): readonly number[] => ownOf(circuit, demand).coils
 
 /** The end of a load at which a signal can reach it, and the other. A winding works either way round. */
-export function loadEnds(circuit: Circuit, load: number): { fed: number; back: number } {
+export function loadEnds(circuit: Circuit, load: number): { fed: AtomId; back: AtomId } {
   const { a, b } = circuit.loads[load]
   const lines = feedsOf(circuit).map((f) => f.line)
   const turned = waysFrom(circuit, lines, a).length === 0 && waysFrom(circuit, lines, b).length > 0
@@ -265,7 +265,7 @@ export function loadOpenPoints(sim: Simulation, load: number, demand?: Demand): 
   return broken.length > 0 ? broken.map((edge) => openEdge(circuit, edge)) : stop('no-neutral')
 }
 
-function openEdge(circuit: Circuit, index: number): OpenPoint {
+function openEdge(circuit: Circuit, index: EdgeId): OpenPoint {
   const edge = circuit.edges[index]
   const { a, b } = edge
   return { at: 'edge', edge: index, from: circuit.atoms[a].ref, via: viaOf(circuit, edge), to: circuit.atoms[b].ref }

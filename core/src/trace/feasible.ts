@@ -1,4 +1,4 @@
-import type { Circuit } from '../circuit'
+import type { EdgeId, NetId, Circuit } from '../circuit'
 import type { GateGraph } from './gates'
 
 /** Steps of the search before it is given up and every gate counts as possible: far beyond any real box. */
@@ -11,16 +11,16 @@ const mostSteps = 50_000
 export function feasibleGates(
   circuit: Circuit,
   graph: GateGraph,
-  gates: readonly number[],
-  from: number,
-  to: number,
-): number[] {
+  gates: readonly EdgeId[],
+  from: NetId,
+  to: NetId,
+): EdgeId[] {
   const allowed = new Set(gates)
-  const used = new Set<number>()
-  const path: number[] = []
+  const used = new Set<EdgeId>()
+  const path: EdgeId[] = []
   const visited = new Set([from])
   let steps = 0
-  const walk = (net: number): void => {
+  const walk = (net: NetId): void => {
     if (net === to) return path.forEach((gate) => used.add(gate))
     for (const gate of graph.gatesAt.get(net) ?? []) {
       if (++steps > mostSteps) return

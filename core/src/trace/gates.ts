@@ -1,14 +1,14 @@
-import { across, edgesAt, type Circuit } from '../circuit'
+import { type AtomId, type NetId, type NetOfAtom, type EdgeId, across, edgesAt, type Circuit } from '../circuit'
 
 /** The circuit with everything that no switch interrupts drawn together: nets of wiring, joined by contacts and fuses. */
 export interface GateGraph {
   /** Net of each atom, by the lowest atom in it. */
-  netOf: Int32Array
+  netOf: NetOfAtom
   /** Contact and fuse edges at each net. */
-  gatesAt: Map<number, number[]>
+  gatesAt: Map<NetId, EdgeId[]>
 }
 
-export const isGate = (circuit: Circuit, edge: number): boolean => {
+export const isGate = (circuit: Circuit, edge: EdgeId): boolean => {
   const { kind } = circuit.edges[edge]
   return kind === 'contact' || kind === 'fuse'
 }
@@ -18,11 +18,13 @@ const graphs = new WeakMap<Circuit, GateGraph>()
 export function gateGraph(circuit: Circuit): GateGraph {
   const known = graphs.get(circuit)
   if (known) return known
-  const netOf = new Int32Array(circuit.atoms.length).fill(-1)
-  for (let start = 0; start < netOf.length; start++)
-    if (netOf[start] < 0) for (const atom of wiredTo(circuit, start, () => true).keys()) netOf[atom] = start
-  const gatesAt = new Map<number, number[]>()
-  circuit.edges.forEach((edge, i) => {
+  const netOf = new Int32Array(circuit.atoms.length).fill(-1) as NetOfAtom
+  for (let start = 0 as AtomId; start < netOf.length; start++)
+    if (netOf[start] < 0)
+      for (const atom of wiredTo(circuit, start, () => true).keys()) netOf[atom] = start as number as NetId
+  const gatesAt = new Map<NetId, EdgeId[]>()
+  circuit.edges.forEach((edge, index) => {
+    const i = index as EdgeId
     if (!isGate(circuit, i)) return
     for (const net of new Set([netOf[edge.a], netOf[edge.b]])) gatesAt.set(net, [...(gatesAt.get(net) ?? []), i])
   })
@@ -31,9 +33,13 @@ export function gateGraph(circuit: Circuit): GateGraph {
   return graph
 }
 
-/** Every atom reached from one over wiring alone, with the edge it was reached by (-1 for the first). */
-export function wiredTo(circuit: Circuit, start: number, whole: (edge: number) => boolean): Map<number, number> {
-  const cameBy = new Map([[start, -1]])
+/** Every atom reached from one over wiring alone, with the edge it was reached by (none for the first). */
+export function wiredTo(
+  circuit: Circuit,
+  start: AtomId,
+  whole: (edge: EdgeId) => boolean,
+): Map<AtomId, EdgeId | undefined> {
+  const cameBy = new Map<AtomId, EdgeId | undefined>([[start, undefined]])
   for (const atom of cameBy.keys()) {
     for (const edge of edgesAt(circuit, atom)) {
       if (isGate(circuit, edge) || !whole(edge)) continue
@@ -45,9 +51,9 @@ export function wiredTo(circuit: Circuit, start: number, whole: (edge: number) =
 }
 
 /** The wiring between two atoms of one net, in order. */
-export function wiringBetween(circuit: Circuit, from: number, to: number): { edge: number; to: number }[] {
+export function wiringBetween(circuit: Circuit, from: AtomId, to: AtomId): { edge: EdgeId; to: AtomId }[] {
   const cameBy = wiredTo(circuit, from, () => true)
-  const steps: { edge: number; to: number }[] = []
+  const steps: { edge: EdgeId; to: AtomId }[] = []
   for (let at = to; at !== from;) {
     const edge = cameBy.get(at)
     if (edge === undefined) throw new Error('the two atoms are not in one net')

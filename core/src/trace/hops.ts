@@ -1,4 +1,13 @@
-import { across, conductingPath, feedsOf, secondaryLive, type Circuit, type Edge } from '../circuit'
+import {
+  type AtomId,
+  type EdgeId,
+  across,
+  conductingPath,
+  feedsOf,
+  secondaryLive,
+  type Circuit,
+  type Edge,
+} from '../circuit'
 import type { Colour } from '../installation'
 import type { Simulation } from '../simulation'
 
@@ -43,7 +52,7 @@ export function viaOf(circuit: Circuit, edge: Edge): Via {
 }
 
 /** The live path to a terminal, hop by hop from where it is fed; undefined where nothing live reaches it. */
-export function livePath(sim: Simulation, atom: number): Hop[] | undefined {
+export function livePath(sim: Simulation, atom: AtomId): Hop[] | undefined {
   for (const { line, transformer } of feedsOf(sim.circuit)) {
     if (transformer !== undefined && !secondaryLive(sim.electrics, transformer)) continue
     const edges = conductingPath(sim.circuit, sim.electrics.state, line, (reached) => reached === atom)
@@ -52,7 +61,7 @@ export function livePath(sim: Simulation, atom: number): Hop[] | undefined {
   return undefined
 }
 
-export function hops(circuit: Circuit, from: number, edges: readonly number[]): Hop[] {
+export function hops(circuit: Circuit, from: AtomId, edges: readonly EdgeId[]): Hop[] {
   let at = from
   return edges.map((edge) => {
     const start = at

@@ -1,34 +1,34 @@
-import { reduceToTree, type Circuit, type GateTree } from '../circuit'
+import { type AtomId, type EdgeId, type NetId, reduceToTree, type Circuit, type GateTree } from '../circuit'
 import { feasibleGates } from './feasible'
 import { gateGraph, wiringBetween, type GateGraph } from './gates'
 
 /** A stretch of wiring that no contact interrupts, edge by edge with the atom each leads to. */
 export interface Leg {
   kind: 'leg'
-  from: number
-  to: number
-  steps: { edge: number; to: number }[]
+  from: AtomId
+  to: AtomId
+  steps: { edge: EdgeId; to: AtomId }[]
 }
 /** A contact or fuse the signal must get through. */
 export interface Gate {
   kind: 'gate'
-  edge: number
-  from: number
-  to: number
+  edge: EdgeId
+  from: AtomId
+  to: AtomId
 }
 /** Ways side by side. */
 export interface Split {
   kind: 'split'
-  from: number
-  to: number
+  from: AtomId
+  to: AtomId
   branches: Way[]
 }
 /** Contacts that fit no line: a miswiring joins what should be apart. */
 export interface Tangle {
   kind: 'tangle'
-  edges: number[]
-  from: number
-  to: number
+  edges: EdgeId[]
+  from: AtomId
+  to: AtomId
 }
 export type Station = Leg | Gate | Split | Tangle
 
@@ -36,7 +36,7 @@ export type Station = Leg | Gate | Split | Tangle
 export type Way = Station[]
 
 /** Contact and fuse edges of a way, in order. */
-export const gatesOf = (way: Way): number[] =>
+export const gatesOf = (way: Way): EdgeId[] =>
   way.flatMap((station) => {
     switch (station.kind) {
       case 'leg':
@@ -54,7 +54,7 @@ export const gatesOf = (way: Way): number[] =>
  * The way from `from` to `to` over every conductor and contact that could conduct, or undefined where there is none.
  * Ordered by document, never by state, so that a picture of it never jumps.
  */
-export function wayBetween(circuit: Circuit, from: number, to: number): Way | undefined {
+export function wayBetween(circuit: Circuit, from: AtomId, to: AtomId): Way | undefined {
   const graph = gateGraph(circuit)
   const [start, end] = [graph.netOf[from], graph.netOf[to]]
   if (start === end) return leg(circuit, from, to)
@@ -71,21 +71,21 @@ export function wayBetween(circuit: Circuit, from: number, to: number): Way | un
  * Gates that lie on some simple path between two nets: the biconnected component of an imagined gate between them
  * (Hopcroft and Tarjan 1973, with an explicit stack so that long chains cannot overflow).
  */
-function gatesOnSimplePaths(circuit: Circuit, graph: GateGraph, from: number, to: number): number[] {
-  const imagined = circuit.edges.length
-  const otherSide = (gate: number, net: number) => {
+function gatesOnSimplePaths(circuit: Circuit, graph: GateGraph, from: NetId, to: NetId): EdgeId[] {
+  const imagined = circuit.edges.length as EdgeId
+  const otherSide = (gate: EdgeId, net: NetId) => {
     if (gate === imagined) return net === from ? to : from
     const a = graph.netOf[circuit.edges[gate].a]
     return a === net ? graph.netOf[circuit.edges[gate].b] : a
   }
-  const gatesAt = (net: number) => {
+  const gatesAt = (net: NetId) => {
     const gates = graph.gatesAt.get(net) ?? []
     return net === from || net === to ? [imagined, ...gates] : gates
   }
   const depth = new Map([[from, 0]])
   const low = new Map([[from, 0]])
-  const gateStack: number[] = []
-  const stack = [{ net: from, by: -1, next: 0 }]
+  const gateStack: EdgeId[] = []
+  const stack: { net: NetId; by?: EdgeId; next: number }[] = [{ net: from, next: 0 }]
   while (stack.length > 0) {
     const top = stack[stack.length - 1]
     const list = gatesAt(top.net)
@@ -110,7 +110,7 @@ function gatesOnSimplePaths(circuit: Circuit, graph: GateGraph, from: number, to
     if (!parent) break
     low.set(parent.net, Math.min(low.get(parent.net)!, low.get(top.net)!))
     if (low.get(top.net)! < depth.get(parent.net)!) continue
-    const component = gateStack.splice(gateStack.lastIndexOf(top.by))
+    const component = gateStack.splice(gateStack.lastIndexOf(top.by!))
     if (component.includes(imagined)) return component.filter((g) => g !== imagined).sort((x, y) => x - y)
   }
   return []
@@ -118,11 +118,11 @@ function gatesOnSimplePaths(circuit: Circuit, graph: GateGraph, from: number, to
 
 // From the tree of gates to stations: the wiring from gate to gate is put back in.
 
-function leg(circuit: Circuit, from: number, to: number): Way {
+function leg(circuit: Circuit, from: AtomId, to: AtomId): Way {
   return from === to ? [] : [{ kind: 'leg', from, to, steps: wiringBetween(circuit, from, to) }]
 }
 
-function lay(circuit: Circuit, tree: GateTree, from: number, to: number): Way {
+function lay(circuit: Circuit, tree: GateTree<EdgeId, NetId>, from: AtomId, to: AtomId): Way {
   const items = tree.kind === 'series' ? tree.items : [tree]
   const way: Way = []
   let at = from
@@ -149,13 +149,13 @@ function lay(circuit: Circuit, tree: GateTree, from: number, to: number): Way {
   return way
 }
 
-function gateEnds(circuit: Circuit, gate: { edge: number; from: number }): [number, number] {
+function gateEnds(circuit: Circuit, gate: { edge: EdgeId; from: NetId }): [AtomId, AtomId] {
   const { a, b } = circuit.edges[gate.edge]
   return gateGraph(circuit).netOf[a] === gate.from ? [a, b] : [b, a]
 }
 
 /** The atom at which a piece begins. */
-function entry(circuit: Circuit, tree: GateTree | undefined): number | undefined {
+function entry(circuit: Circuit, tree: GateTree<EdgeId, NetId> | undefined): AtomId | undefined {
   if (!tree) return undefined
   switch (tree.kind) {
     case 'gate':
@@ -165,12 +165,13 @@ function entry(circuit: Circuit, tree: GateTree | undefined): number | undefined
     case 'parallel':
       return entry(circuit, tree.branches[0])
     case 'tangle':
-      return tree.from
+      // A net is named by one of its atoms.
+      return tree.from as number as AtomId
   }
 }
 
 /** Wiring that all branches share, before they part and after they meet, is drawn once. */
-function split(circuit: Circuit, branches: Way[], from: number, to: number): Way {
+function split(circuit: Circuit, branches: Way[], from: AtomId, to: AtomId): Way {
   const firstLegs = branches.map((way) => (way[0].kind === 'leg' ? way[0].steps : []))
   const lastLegs = branches.map((way) => {
     const last = way[way.length - 1]
@@ -203,7 +204,7 @@ function split(circuit: Circuit, branches: Way[], from: number, to: number): Way
   ]
 }
 
-function otherEnd(circuit: Circuit, step: { edge: number; to: number }): number {
+function otherEnd(circuit: Circuit, step: { edge: EdgeId; to: AtomId }): AtomId {
   const { a, b } = circuit.edges[step.edge]
   return a === step.to ? b : a
 }

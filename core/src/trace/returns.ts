@@ -1,4 +1,4 @@
-import { feedsOf, type Circuit } from '../circuit'
+import { type AtomId, feedsOf, type Circuit } from '../circuit'
 import { loadEnds } from './demands'
 import type { Way } from './paths'
 import type { Run } from './runs'
@@ -8,7 +8,7 @@ import { waysFrom } from './ways'
 export interface ReturnWay {
   pole: 'neutral' | 'earth'
   /** The atom of the device. */
-  at: number
+  at: AtomId
   /** Empty where nothing leads to it. */
   way: Way
 }
@@ -19,7 +19,9 @@ export function returnsOf(circuit: Circuit, run: Run): ReturnWay[] {
   const neutrals = feedsOf(circuit).map((f) => f.neutral)
   const [neutral = []] = waysFrom(circuit, neutrals, back)
   const owner = circuit.devices[circuit.loads[run.load].device].device.id
-  const earths = circuit.atoms.flatMap((atom, i) => (atom.owner === owner && atom.role === 'earth' ? [i] : []))
+  const earths = circuit.atoms.flatMap((atom, i) =>
+    atom.owner === owner && atom.role === 'earth' ? [i as AtomId] : [],
+  )
   const origins = circuit.sources.map((s) => s.earth)
   return [
     { pole: 'neutral', at: back, way: neutral },

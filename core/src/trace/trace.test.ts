@@ -1,5 +1,5 @@
 import { circuitOf, installationOf, loosenCore, moveCore, rigAfter } from '../../testing'
-import { compile, type Circuit } from '../circuit'
+import { type AtomId, compile, type Circuit } from '../circuit'
 import { examples } from '../examples'
 import { faultsOf } from '../hypotheses'
 import { claimText, openPointText } from '../wording'
@@ -22,7 +22,7 @@ const house = ['programmer.heating=on', 'stat-1.set=21']
 const drawn = (circuit: Circuit, way: Way): string =>
   way
     .map((s) => {
-      const ref = (atom: number) => circuit.atoms[atom].ref
+      const ref = (atom: AtomId) => circuit.atoms[atom].ref
       if (s.kind === 'leg') return s.steps.map((step) => `-${ref(step.to)}`).join('')
       if (s.kind === 'gate') return `[${ref(s.from)}|${ref(s.to)}]`
       if (s.kind === 'split') return `{${s.branches.map((b) => drawn(circuit, b)).join('//')}}`

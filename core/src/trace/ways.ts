@@ -1,20 +1,20 @@
-import { conducts, type Circuit, type Joins } from '../circuit'
+import { type EdgeId, type NetId, type AtomId, conducts, type Circuit, type Joins } from '../circuit'
 import { gateGraph, wiredTo } from './gates'
 import { gatesOf, wayBetween, type Station, type Way } from './paths'
 
 const cache = new WeakMap<Circuit, Map<string, Way | undefined>>()
 
 /** {@link wayBetween}, remembered for as long as the circuit lives. */
-export function wayOf(circuit: Circuit, from: number, to: number): Way | undefined {
+export function wayOf(circuit: Circuit, from: AtomId, to: AtomId): Way | undefined {
   let ways = cache.get(circuit)
-  if (!ways) cache.set(circuit, (ways = new Map()))
+  if (!ways) cache.set(circuit, (ways = new Map<string, Way | undefined>()))
   const key = `${from} ${to}`
   if (!ways.has(key)) ways.set(key, wayBetween(circuit, from, to))
   return ways.get(key)
 }
 
 /** The ways from each of several origins to one atom. */
-export const waysFrom = (circuit: Circuit, origins: readonly number[], to: number): Way[] =>
+export const waysFrom = (circuit: Circuit, origins: readonly AtomId[], to: AtomId): Way[] =>
   origins.map((origin) => wayOf(circuit, origin, to)).filter((way) => way !== undefined)
 
 /** Does the station conduct from end to end just now? */
@@ -38,7 +38,7 @@ export const wayConducts = (circuit: Circuit, joins: Joins, way: Way): boolean =
   way.every((station) => stationConducts(circuit, joins, station))
 
 /** Nets of a tangle that its conducting contacts join to where it begins. */
-function reachedInTangle(circuit: Circuit, joins: Joins, gates: readonly number[], from: number): Set<number> {
+function reachedInTangle(circuit: Circuit, joins: Joins, gates: readonly EdgeId[], from: AtomId): Set<NetId> {
   const { netOf } = gateGraph(circuit)
   const reached = new Set([netOf[from]])
   for (let grown = true; grown;) {
@@ -58,7 +58,7 @@ function reachedInTangle(circuit: Circuit, joins: Joins, gates: readonly number[
  * The first open points of a way: the edges at which the signal stops on its way along it, one for each branch that
  * could have carried it. Empty where it gets through.
  */
-export function openPointsOf(circuit: Circuit, joins: Joins, way: Way): number[] {
+export function openPointsOf(circuit: Circuit, joins: Joins, way: Way): EdgeId[] {
   const stop = way.find((station) => !stationConducts(circuit, joins, station))
   switch (stop?.kind) {
     case undefined:
@@ -72,7 +72,7 @@ export function openPointsOf(circuit: Circuit, joins: Joins, way: Way): number[]
     case 'tangle': {
       const { netOf } = gateGraph(circuit)
       const reached = reachedInTangle(circuit, joins, stop.edges, stop.from)
-      const has = (atom: number) => reached.has(netOf[atom])
+      const has = (atom: AtomId) => reached.has(netOf[atom])
       return stop.edges.filter((gate) => has(circuit.edges[gate].a) !== has(circuit.edges[gate].b))
     }
   }

@@ -94,7 +94,7 @@ const remembered = new WeakMap<WaterCircuit, Map<string, Float64Array>>()
 /** As {@link solveFlows}, remembered by the state: do not write to the answer. */
 export function flowsOf({ water }: Circuit, state: WaterState): Float64Array {
   let known = remembered.get(water)
-  if (!known) remembered.set(water, (known = new Map()))
+  if (!known) remembered.set(water, (known = new Map<string, Float64Array>()))
   const { gates, pumps, rising } = state
   const bytes = new Uint8Array(2 * gates.length + rising.length)
   bytes.set(gates)

@@ -100,9 +100,9 @@ export function changeText(doc: Installation, change: FieldChange): string {
     case 'set':
       return `${thingText(doc, change.path)}: ${valueText(doc, change.path, change.now)}`
     case 'add':
-      return `${called(list, change.value as Named)} put in`
+      return `${called(list, change.value)} put in`
     case 'drop':
-      return `${called(list, change.was as Named)} taken out`
+      return `${called(list, change.was)} taken out`
     case 'order':
       return `${list} in another order`
   }

@@ -41,13 +41,15 @@ export function gate(door: Door) {
     foreignPage(ctx)
     if (listener.local) {
       ctx.state.caller = { host: true } satisfies Caller
-      return next()
+      await next()
+      return
     }
     const id = ctx.cookies.get(cookie, { signed: true })
     const device = id ? await new DeviceService(door.data.em(), door.now).known(id) : undefined
     if (device) {
       ctx.state.caller = { host: false, device } satisfies Caller
-      return next()
+      await next()
+      return
     }
     await stranger(ctx, door, address)
   }

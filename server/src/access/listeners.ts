@@ -90,7 +90,7 @@ export async function listen(handle: RequestListener, options: NetworkOptions): 
 
 function secure(tls: { key: Buffer; cert: Buffer }, handler: RequestListener): Server {
   try {
-    return createSecureServer(tls, handler) as unknown as Server
+    return createSecureServer(tls, handler)
   } catch {
     throw new StartError('the key and certificate cannot be used: both must be PEM, and belong together')
   }

@@ -9,7 +9,7 @@ import { asKept, insertEntry } from './entry-row'
  */
 export async function beginLogs(orm: MikroORM): Promise<void> {
   await orm.em.fork().transactional(async (em) => {
-    const without = (await em.execute('select id from job where id not in (select job from entry)')) as { id: string }[]
+    const without = await em.execute<{ id: string }[]>('select id from job where id not in (select job from entry)')
     for (const job of await em.find(JobEntity, { id: without.map((row) => row.id) })) {
       const record = (at: Date, entry: Entry, id: string) => insertEntry(em, rowOf(job, at, entry, id))
       const draft = await em.findOne(DraftEntity, { job: job.id })

@@ -52,13 +52,13 @@ async function lookAtOnce(orm: MikroORM, folder: string): Promise<void> {
     throw new StartError(
       `${file} was written by a newer Nobbet (it has "${newer}"): start that one, or use another folder with NOBBET_DATA. Nothing was touched`,
     )
-  const [row] = (await connection.execute("pragma quick_check('job')")) as { quick_check?: string }[]
+  const [row] = await connection.execute<{ quick_check?: string }[]>("pragma quick_check('job')")
   if (row?.quick_check !== 'ok') throw Object.assign(new Error(String(row?.quick_check)), { code: 'SQLITE_CORRUPT' })
 }
 
 /** A migration that this program does not know: the data are a later one's. */
 async function laterThanKnown(orm: MikroORM): Promise<string | undefined> {
-  const rows = (await orm.em.getConnection().execute('select name from mikro_orm_migrations')) as { name: string }[]
+  const rows = await orm.em.getConnection().execute<{ name: string }[]>('select name from mikro_orm_migrations')
   const known = new Set(migrations.map((m) => m.name))
   return rows.find((row) => !known.has(row.name))?.name
 }
@@ -79,7 +79,7 @@ async function bringUp(orm: MikroORM, folder: string, existed: boolean): Promise
 
 /** The name of this line of data: another one after a restore, so that nobody takes its numbers for those they know. */
 export async function lineageOf(em: EntityManager): Promise<string> {
-  const rows = (await em.execute("select value from setting where name = 'lineage'")) as { value: string }[]
+  const rows = await em.execute<{ value: string }[]>("select value from setting where name = 'lineage'")
   if (rows.length > 0) return rows[0].value
   const made = randomUUID()
   await em.execute("insert into setting (name, value) values ('lineage', ?)", [made])

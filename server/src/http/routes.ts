@@ -40,7 +40,7 @@ function parsed<T>(schema: z.ZodType<T>, value: unknown, at = ''): T {
   const beyond = boundsProblem(value)
   const result = beyond ? undefined : schema.safeParse(value)
   if (result?.success) return result.data
-  const problems = beyond ? [beyond] : problemsOf(result!.error!)
+  const problems = beyond ? [beyond] : problemsOf(result!.error)
   const errors = problems.map((p) => ({ ...p, field: [at, p.field].filter(Boolean).join('.') || 'body' }))
   throw new ApiProblem(422, 'Some of this cannot be used', errors)
 }

@@ -12,11 +12,14 @@ export function serveWeb(app: Koa, web: string): void {
     },
   })
   app.use(async (ctx, next) => {
-    if (isApi(ctx.path)) return next()
-    await files(ctx, next)
+    if (isApi(ctx.path)) await next()
+    else await files(ctx, next)
   })
   app.use(async (ctx, next) => {
-    if (isApi(ctx.path) || !['GET', 'HEAD'].includes(ctx.method) || ctx.path.includes('.')) return next()
+    if (isApi(ctx.path) || !['GET', 'HEAD'].includes(ctx.method) || ctx.path.includes('.')) {
+      await next()
+      return
+    }
     ctx.path = '/index.html'
     await files(ctx, next)
   })

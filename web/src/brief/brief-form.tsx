@@ -13,6 +13,7 @@ import {
   type Fittings,
   type SchemeId,
 } from '@nobbet/core'
+import type { ChangeEvent } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useFieldArray, useForm, useWatch } from 'react-hook-form'
 import { kindWords } from '../jobs/words'
@@ -121,7 +122,11 @@ export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefForm
         <h2 id="fitted-heading">What is fitted</h2>
         <Form.Group className="mb-3" controlId="scheme">
           <Form.Label className="fw-bold">Scheme</Form.Label>
-          <Form.Select {...register('fitted.scheme', { onChange: (event) => fitCircuits(event.target.value) })}>
+          <Form.Select
+            {...register('fitted.scheme', {
+              onChange: (event: ChangeEvent<HTMLSelectElement>) => fitCircuits(event.target.value as SchemeId),
+            })}
+          >
             {schemeIds.map((id) => (
               <option key={id} value={id}>
                 {schemes[id].name}: {schemes[id].about}

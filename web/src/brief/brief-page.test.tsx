@@ -104,11 +104,11 @@ describe('the brief of a job', () => {
       ],
     })
     await act(() => storeOf(job).catchUp())
-    expect((screen.getByLabelText('Reported symptom') as HTMLTextAreaElement).value).toBe('mine')
+    expect(screen.getByLabelText<HTMLTextAreaElement>('Reported symptom').value).toBe('mine')
     save()
     await waitFor(() => expect(storeOf(job).current().clashes).toHaveLength(1))
     expect(document().brief.symptom).toBe('theirs')
-    await waitFor(() => expect((screen.getByLabelText('Reported symptom') as HTMLTextAreaElement).value).toBe('theirs'))
+    await waitFor(() => expect(screen.getByLabelText<HTMLTextAreaElement>('Reported symptom').value).toBe('theirs'))
   })
 
   it('follows what is taken back, while nothing is entered in it', async () => {
@@ -117,7 +117,7 @@ describe('the brief of a job', () => {
     save()
     await screen.findByText('Saved.')
     fireEvent.click(screen.getByLabelText('Undo'))
-    await waitFor(() => expect((screen.getByLabelText('Reported symptom') as HTMLTextAreaElement).value).toBe('cold'))
+    await waitFor(() => expect(screen.getByLabelText<HTMLTextAreaElement>('Reported symptom').value).toBe('cold'))
   })
 
   it('has the job’s log beneath it, to which a line is added without any server', async () => {
@@ -125,7 +125,7 @@ describe('the brief of a job', () => {
     write('Entry', 'lever put back to auto')
     fireEvent.click(screen.getByText('Record it'))
     await screen.findByText('Done: lever put back to auto')
-    expect((screen.getByLabelText('Entry') as HTMLInputElement).value).toBe('')
+    expect(screen.getByLabelText<HTMLInputElement>('Entry').value).toBe('')
   })
 })
 

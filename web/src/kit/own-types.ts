@@ -6,7 +6,7 @@ import { call } from '../api/client'
 const key = ['types'] as const
 
 /** A type of one's own as the core knows it: what the server keeps was found whole when it came in. */
-export const asType = (own: OwnType): DeviceType => own.definition as unknown as DeviceType
+export const asType = (own: OwnType): DeviceType => own.definition
 
 /** Device types that users have made, by name. */
 export const useOwnTypes = () => useQuery({ queryKey: key, queryFn: () => call('listTypes') })

@@ -9,7 +9,7 @@ import { Devices } from './devices'
 export function ServerPage() {
   const { data: server, error, isPending, refetch } = useServer()
   if (isPending) return <Loading what="how the server stands" />
-  if (!server) return <Failed error={error!} retry={() => void refetch()} />
+  if (!server) return <Failed error={error} retry={() => void refetch()} />
   if (!server.host)
     return (
       <main className="page server-page">

@@ -35,7 +35,7 @@ export class BrowserKeeper implements Keeper {
 
   static async open(name = 'nobbet'): Promise<BrowserKeeper> {
     const db = await openDB<Tables>(name, 2, {
-      async upgrade(db, before, _after, transaction) {
+      upgrade(db, before, _after, transaction) {
         for (const table of ['known', 'steps', 'pictures', 'sittings', 'lists'] as const) db.createObjectStore(table)
         db.createObjectStore('pending', { keyPath: 'key', autoIncrement: true }).createIndex('job', 'job')
         db.createObjectStore('clashes', { keyPath: 'id' }).createIndex('job', 'job')
@@ -46,9 +46,13 @@ export class BrowserKeeper implements Keeper {
           ['wiring'],
           'versionchange'
         >
-        for (const kept of await old.objectStore('wiring').getAll())
-          for (const one of fromFirst(kept)) await transaction.objectStore('pending').add(one as Pending)
-        old.db.deleteObjectStore('wiring')
+        const bringOver = async () => {
+          for (const kept of await old.objectStore('wiring').getAll())
+            for (const one of fromFirst(kept)) await transaction.objectStore('pending').add(one as Pending)
+          old.db.deleteObjectStore('wiring')
+        }
+        // What cannot be brought over stays as it was, and is tried again when the store is opened next.
+        bringOver().catch(() => transaction.abort())
       },
       // Another tab has a newer Nobbet: it must not wait for this one.
       blocking: (_current, _blocked, event) => (event.target as IDBDatabase).close(),

@@ -1,4 +1,4 @@
-import { conductorName, endText, terminalName, type Rig } from '@nobbet/core'
+import { conductorName, endText, terminalName, type EdgeId, type Rig } from '@nobbet/core'
 import { CloseButton } from 'react-bootstrap'
 import { Conductor } from '../drawing/conductor'
 import { StateMark } from '../drawing/state-mark'
@@ -19,7 +19,7 @@ export function ConductorPanel({ rig, conductor, onPick, onClose }: ConductorPan
   const cable = circuit.installation.cables.find((c) => c.id === of.cable)
   const core = cable?.cores.find((k) => k.id === of.core)
   if (!cable || !core) return null
-  const edge = circuit.edges.findIndex((e) => e.kind === 'core' && e.core === core)
+  const edge = circuit.edges.findIndex((e) => e.kind === 'core' && e.core === core) as EdgeId
   const broken = edge >= 0 && rig.simulation.edgeBroken(edge)
   return (
     <section className="sheet terminal-panel" aria-label="Picked conductor">

@@ -14,6 +14,6 @@ const workers = new Asked<Task, ComputeApi>(
  * @example
  * const diagnosis = await ask('hunt', (api) => api.diagnose(installation, findings))
  */
-export const ask = workers.ask.bind(workers) as typeof workers.ask
+export const ask: typeof workers.ask = workers.ask.bind(workers)
 /** As {@link ask}, what takes long: it can be left. */
-export const longRun = workers.longRun.bind(workers) as typeof workers.longRun
+export const longRun: typeof workers.longRun = workers.longRun.bind(workers)

@@ -1,5 +1,5 @@
 import { typeIn } from '../../catalogue'
-import { conductingPath, feedsOf, type Circuit } from '../../circuit'
+import { type EdgeId, type AtomId, conductingPath, feedsOf, type Circuit } from '../../circuit'
 import { Rig } from '../../hypotheses'
 import type { Cable, Change, Core, End } from '../../installation'
 import { parseAction, type Simulation } from '../../simulation'
@@ -87,11 +87,11 @@ function concerned(circuit: Circuit, findings: readonly Finding[]): Set<string> 
 }
 
 /** Conductors, links and contacts on the ways by which what a finding is about is live, in the state that shows it. */
-function edgesOnWay(circuit: Circuit, finding: Finding): number[] {
+function edgesOnWay(circuit: Circuit, finding: Finding): EdgeId[] {
   const rig = Rig.after(circuit, (finding.actions ?? []).map(parseAction))
   const sim = rig.simulation
   const state = { ...sim.electrics.state, blown: new Uint8Array(circuit.fuses.length) }
-  const to = (atom: number) =>
+  const to = (atom: AtomId) =>
     feedsOf(circuit).flatMap(({ line }) => conductingPath(circuit, state, line, (reached) => reached === atom) ?? [])
   if (finding.rule === 'no-short')
     return circuit.sources.flatMap(
@@ -106,7 +106,7 @@ function edgesOnWay(circuit: Circuit, finding: Finding): number[] {
 }
 
 /** What joins the terminals of a rule's finding to poles of the supply by wiring alone. */
-function edgesToPoles({ circuit, wiredState }: Survey, { terminals }: Finding): number[] {
+function edgesToPoles({ circuit, wiredState }: Survey, { terminals }: Finding): EdgeId[] {
   const poles = new Set(circuit.sources.flatMap(({ line, neutral, earth }) => [line, neutral, earth]))
   return terminals.flatMap((t) => {
     const atom = circuit.atomIndex.get(t)

@@ -1,10 +1,10 @@
-import { edgesAt } from '../../circuit'
+import { type AtomId, edgesAt } from '../../circuit'
 import type { Finding } from '../finding'
 import { moveToOwnTerminal } from './remedies'
 import { inUse, linksBetweenPlaces, type Survey } from './survey'
 
 /** Is nothing on this terminal of a wiring centre, or in this connector, but one conductor? */
-const alone = ({ circuit }: Survey, atom: number): boolean =>
+const alone = ({ circuit }: Survey, atom: AtomId): boolean =>
   ['centre', 'connector'].includes(circuit.atoms[atom].kind) && edgesAt(circuit, atom).length === 1
 
 /** Conductors that lead nowhere, ends that are not made safe, contacts that something bridges. */
@@ -73,7 +73,7 @@ export function endFindings(survey: Survey): Finding[] {
   circuit.contacts.forEach(({ edge, device, part }) => {
     const { a, b } = circuit.edges[edge]
     if (part.kind !== 'contact' || [a, b].some((atom) => circuit.atoms[atom].kind !== 'device')) return
-    const wiring = (atom: number) =>
+    const wiring = (atom: AtomId) =>
       edgesAt(circuit, atom).some((e) => ['core', 'link'].includes(circuit.edges[e].kind))
     if (wiring(a) === wiring(b) || isolators.has(device)) return
     const [landed, bare] = wiring(a) ? [a, b] : [b, a]

@@ -1,5 +1,5 @@
 import type { Family } from '../../catalogue'
-import { EARTH, LINE, NEUTRAL, type Nets } from '../../circuit'
+import { type EdgeId, EARTH, LINE, NEUTRAL, type Nets } from '../../circuit'
 import type { Finding } from '../finding'
 import type { Survey } from './survey'
 
@@ -101,9 +101,9 @@ function conductorFindings(survey: Survey): Finding[] {
 
 /** Nets with every contact shut and one edge taken out. */
 const cache = new WeakMap<Survey, Map<number, Nets>>()
-function without(survey: Survey, edge: number): Nets {
+function without(survey: Survey, edge: EdgeId): Nets {
   let known = cache.get(survey)
-  if (!known) cache.set(survey, (known = new Map()))
+  if (!known) cache.set(survey, (known = new Map<number, Nets>()))
   let nets = known.get(edge)
   if (!nets) known.set(edge, (nets = survey.netsWithout(edge)))
   return nets

@@ -1,4 +1,4 @@
-import { conductingPath, EARTH, edgesAt, FED, LINE, NEUTRAL, shortCircuit } from '../../circuit'
+import { type AtomId, conductingPath, EARTH, edgesAt, FED, LINE, NEUTRAL, shortCircuit } from '../../circuit'
 import type { Finding } from '../finding'
 import { bringFeed, bringPole, exchangeAt, spares } from './remedies'
 import type { Survey } from './survey'
@@ -7,7 +7,7 @@ import type { Survey } from './survey'
  * Has a contact fed at this terminal a conductor on any of its other terminals, or does the terminal feed no contact but the
  * device?
  */
-function feedsAnything(survey: Survey, atom: number): boolean {
+function feedsAnything(survey: Survey, atom: AtomId): boolean {
   const { circuit } = survey
   const ends = contactEnds(survey, atom)
   return (
@@ -17,13 +17,13 @@ function feedsAnything(survey: Survey, atom: number): boolean {
 }
 
 /** The other ends of the contacts at a terminal. */
-const contactEnds = ({ circuit }: Survey, atom: number): number[] =>
+const contactEnds = ({ circuit }: Survey, atom: AtomId): AtomId[] =>
   circuit.contacts
     .map(({ edge }) => circuit.edges[edge])
     .flatMap(({ a, b }) => (a === atom ? [b] : b === atom ? [a] : []))
 
 /** Does wiring lead from here to another device? */
-const leadsOn = ({ circuit, wired }: Survey, atom: number): boolean =>
+const leadsOn = ({ circuit, wired }: Survey, atom: AtomId): boolean =>
   circuit.atoms.some(
     (other, i) =>
       wired.netOf[i] === wired.netOf[atom] && other.kind === 'device' && other.owner !== circuit.atoms[atom].owner,
@@ -88,7 +88,8 @@ export function reachFindings(survey: Survey): Finding[] {
     const { id } = circuit.devices[device].device
     findings.push({ rule: 'line-neutral-swapped', severity: 'danger', terminals: [], devices: [id] })
   }
-  circuit.atoms.forEach((atom, i) => {
+  circuit.atoms.forEach((atom, index) => {
+    const i = index as AtomId
     const at = { terminals: [atom.ref], devices: [atom.owner] }
     const owner = circuit.deviceIndex.get(atom.owner)
     if (owner !== undefined && swapped.includes(owner) && atom.role !== 'earth') return
@@ -110,7 +111,7 @@ export function reachFindings(survey: Survey): Finding[] {
         if (!feedsAnything(survey, i)) break
         // A contact cannot feed itself from what it feeds: only other devices' contacts count.
         const others = survey.netsWith((device) => device !== owner)
-        const fed = (atom: number) => (survey.poles(others, atom) & (LINE | FED)) !== 0
+        const fed = (atom: AtomId) => (survey.poles(others, atom) & (LINE | FED)) !== 0
         if (fed(i)) break
         const [backwards] = leadsOn(survey, i) ? contactEnds(survey, i).filter(fed) : []
         // A contact carries either way round: whether that serves, the states say.

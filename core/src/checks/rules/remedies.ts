@@ -1,4 +1,4 @@
-import { EARTH, LINE, NEUTRAL } from '../../circuit'
+import { type AtomId, EARTH, LINE, NEUTRAL } from '../../circuit'
 import type { Cable, Change, Colour, Core, Deed, End, Installation, Step } from '../../installation'
 import { inUse, type Landed, type Survey } from './survey'
 
@@ -20,7 +20,7 @@ const onTerminal = (terminal: string): End => ({ at: 'terminal', terminal })
  * that has the pole at its far end and hangs off the device; else by a spare conductor of a cable that goes there. Undefined where neither is there.
  */
 export function bringPole(survey: Survey, terminal: string, pole: number): Step | undefined {
-  const at = (atom: number) => survey.poles(survey.wired, atom) === pole
+  const at = (atom: AtomId) => survey.poles(survey.wired, atom) === pole
   return bring(survey, terminal, poles[pole], poleLegends[pole], at, pole === EARTH)
 }
 
@@ -79,7 +79,7 @@ function bring(
   terminal: string,
   what: Brought,
   legend: string,
-  has: (atom: number) => boolean,
+  has: (atom: AtomId) => boolean,
   earth: boolean,
 ): Step | undefined {
   const [owner] = terminal.split('.')
@@ -103,7 +103,7 @@ function bring(
 function fallenOff(
   survey: Survey,
   device: string,
-  has: (atom: number) => boolean,
+  has: (atom: AtomId) => boolean,
   earth: boolean,
 ): Omit<Landed, 'terminal'> | undefined {
   for (const cable of survey.circuit.installation.cables) {
@@ -151,7 +151,7 @@ function toTerminal(
   cable: string,
   core: Core,
   end: 0 | 1,
-  has: (atom: number) => boolean,
+  has: (atom: AtomId) => boolean,
   before: Change[],
 ): Step | undefined {
   const all = survey.centreTerminals(has)

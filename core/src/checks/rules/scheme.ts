@@ -1,4 +1,4 @@
-import { EARTH, LINE, NEUTRAL } from '../../circuit'
+import { type AtomId, EARTH, LINE, NEUTRAL } from '../../circuit'
 import type { Demand } from '../../installation'
 import { leavesOf } from '../../catalogue'
 import { feltFlow, OPEN, SHUT, solveFlows } from '../../water'
@@ -31,7 +31,7 @@ function secondSupply(survey: Survey): Finding[] {
 function borrowedNeutral(survey: Survey): Finding[] {
   const { circuit, all } = survey
   if (circuit.sources.length < 2) return []
-  const at = (atom: number, pole: 'line' | 'neutral') =>
+  const at = (atom: AtomId, pole: 'line' | 'neutral') =>
     circuit.sources.flatMap((s, i) => (all.netOf[s[pole]] === all.netOf[atom] ? [i] : []))
   const devices = circuit.loads.flatMap(({ a, b, device }) => {
     const pairs = [
@@ -65,9 +65,7 @@ function pumpBesideItsOutput(survey: Survey): Finding[] {
   const fed = new Set(
     outputs.flatMap(({ edge }) => [circuit.edges[edge].a, circuit.edges[edge].b].map((a) => wired.netOf[a])),
   )
-  const lines = new Set(
-    circuit.atoms.flatMap((_, i) => (survey.poles(wired, i) & (LINE | NEUTRAL | EARTH) ? [wired.netOf[i]] : [])),
-  )
+  const lines = new Set(wired.netOf.filter((net) => wired.poles[net] & (LINE | NEUTRAL | EARTH)))
   return circuit.water.ways.flatMap(({ device, pump }): Finding[] => {
     const id = idOf(survey, device)
     if (!pump || own.has(id) || boilers.has(id)) return []

@@ -1,4 +1,6 @@
 import {
+  type AtomId,
+  type EdgeId,
   EARTH,
   emptyNets,
   LINE,
@@ -62,7 +64,7 @@ export class Survey {
     return this.stateWith(() => false)
   }
   /** What wiring alone joins, with one edge taken out. */
-  wiredWithout(edge: number): Nets {
+  wiredWithout(edge: EdgeId): Nets {
     const state = this.wiredState
     state.brokenEdges[edge] = 1
     return mergeNets(this.circuit, state, emptyNets(this.circuit))
@@ -75,7 +77,7 @@ export class Survey {
   }
 
   /** Nets with every contact shut and one edge taken out. */
-  netsWithout(edge: number): Nets {
+  netsWithout(edge: EdgeId): Nets {
     const { circuit } = this
     const state = wholeState(circuit)
     state.closed.fill(1)
@@ -83,24 +85,24 @@ export class Survey {
     return mergeNets(circuit, state, emptyNets(circuit))
   }
 
-  atom(ref: string): number {
+  atom(ref: string): AtomId {
     return this.circuit.atomIndex.get(ref)!
   }
-  poles(nets: Nets, atom: number): number {
+  poles(nets: Nets, atom: AtomId): number {
     return nets.poles[nets.netOf[atom]]
   }
   /** Can this point be at the mains' line, whatever contacts do? */
-  canBeLive(atom: number): boolean {
+  canBeLive(atom: AtomId): boolean {
     return (this.poles(this.all, atom) & LINE) !== 0
   }
-  isNeutral(atom: number): boolean {
+  isNeutral(atom: AtomId): boolean {
     return (this.poles(this.wired, atom) & NEUTRAL) !== 0
   }
-  isEarth(atom: number): boolean {
+  isEarth(atom: AtomId): boolean {
     return (this.poles(this.wired, atom) & EARTH) !== 0
   }
   /** Is this point wired to an extra-low-voltage terminal? */
-  isExtraLow(atom: number): boolean {
+  isExtraLow(atom: AtomId): boolean {
     return this.extraLow.has(this.wired.netOf[atom])
   }
   /** How many conductors a terminal or connector takes. */
@@ -112,15 +114,15 @@ export class Survey {
     return connectors.find((c) => c.id === ref)?.ways ?? deviceWays
   }
   /** Terminals of wiring centres for which this is true. */
-  centreTerminals(fits: (atom: number) => boolean): string[] {
-    return this.circuit.atoms.flatMap((atom, i) => (atom.kind === 'centre' && fits(i) ? [atom.ref] : []))
+  centreTerminals(fits: (atom: AtomId) => boolean): string[] {
+    return this.circuit.atoms.flatMap((atom, i) => (atom.kind === 'centre' && fits(i as AtomId) ? [atom.ref] : []))
   }
   /** Can a terminal take a conductor more? */
   hasRoom(ref: string): boolean {
     return (this.at.get(ref)?.length ?? 0) < this.waysOf(ref)
   }
   /** The atom at one end of a conductor. */
-  atomOf(cable: Cable, core: Core, end: 0 | 1): number {
+  atomOf(cable: Cable, core: Core, end: 0 | 1): AtomId {
     const on = placeOf(core.ends[end])
     return this.atom(on ?? `${cable.id}.${core.id}.${end + 1}`)
   }

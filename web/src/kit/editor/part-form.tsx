@@ -146,7 +146,7 @@ function FieldForm({ field: { label, unit, is }, type, value, onValue }: FieldFo
         />
       )
     case 'connection':
-      return <Text label={label} mono value={String(value ?? '')} onValue={onValue} />
+      return <Text label={label} mono value={(value as string | undefined) ?? ''} onValue={onValue} />
     case 'amount':
     case 'optional-amount':
       return (
