@@ -434,4 +434,20 @@ describe('two tabs of one browser', () => {
     await pass(2000)
     expect(briefOf(one).earlier).toBe('')
   })
+
+  it('tell something as saved only once it is, whichever of them it was done in', async () => {
+    const server = new FakeServer(job, documentOf())
+    const { open } = browser(server)
+    const [one, two] = [await open(), await open()]
+    const told: string[] = []
+    for (const store of [one, two])
+      store.subscribe(() => {
+        const { sending } = store.current()
+        if (briefOf(store).symptom === 'from one') told.push(`${sending.is}, ${wordsAtServer(server)} at the server`)
+      })
+    await symptom(one, 'from one')
+    await pass(3000)
+    expect(told).toContain('saved, from one at the server')
+    expect(told).not.toContain('saved, cold at the server')
+  })
 })

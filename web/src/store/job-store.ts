@@ -304,7 +304,6 @@ export class JobStore {
         else await this.showKept()
         deps.tabs.say(job)
         if (add.length === 0) return
-        if (this.view.sending.is === 'saved') this.set({ sending: { is: 'saving' } })
         this.queue.stir()
       } catch (error) {
         this.unkept++
@@ -354,7 +353,8 @@ export class JobStore {
     const [first] = pending
     if (!first) {
       this.most = mostEntries
-      this.set({ sending: { is: 'saved' } })
+      // Something may have been kept since that was read: it is sent next.
+      if (this.view.unsent === 0) this.set({ sending: { is: 'saved' } })
       return false
     }
     if (!this.queue.failing) this.set({ sending: { is: 'saving' } })
@@ -418,6 +418,7 @@ export class JobStore {
   }
 
   private show({ kept, state }: Assembled, rest: Partial<JobView> = {}): void {
+    const { sending } = this.view
     this.set({
       state: stillTheSame(this.view.state, state),
       done: kept.steps.done,
@@ -425,7 +426,7 @@ export class JobStore {
       clashes: kept.clashes,
       photos: kept.pending.flatMap((p) => (p.kind === 'photo' ? [{ id: p.id, pin: p.pin, at: p.at }] : [])),
       unsent: kept.pending.length,
-      ...(kept.pending.length === 0 && { sending: { is: 'saved' } }),
+      sending: kept.pending.length === 0 ? { is: 'saved' } : sending.is === 'saved' ? { is: 'saving' } : sending,
       ...rest,
     })
   }

@@ -38,6 +38,15 @@ async function act(store: JobStore, pick: (n: number) => number): Promise<boolea
   }
 }
 
+/** How often a job was told as saved while something of it had not arrived. */
+let saidTooSoon = 0
+const watch = (store: JobStore) =>
+  store.subscribe(() => {
+    const { unsent, sending } = store.current()
+    if (unsent > 0 && sending.is === 'saved') saidTooSoon++
+  })
+afterEach(() => expect(saidTooSoon).toBe(0))
+
 const editsOf = (log: readonly LogEntry[]) =>
   log.flatMap((e) => (e.entry.do === 'edit' ? [{ id: e.id, changes: e.entry.changes }] : []))
 const meets = (a: readonly string[], b: readonly string[]) =>
@@ -52,6 +61,7 @@ describe('two browsers, both offline, fifty edits each, then back', () => {
         const server = new FakeServer(job, documentOf())
         const open = async () => {
           const store = new JobStore(job, { keeper: new MemoryKeeper(), server, tabs: new FakeTabs().tab() })
+          watch(store)
           await store.load()
           await quiet()
           return store
@@ -208,6 +218,7 @@ describe('a tab that is killed at any moment', () => {
       })
     const tab: Tabs = tabs.tab()
     const store = new JobStore(job, { keeper: own(keeper), server: own(server), tabs: own(tab) })
+    watch(store)
     const loaded = store.load()
     // A server that stalls keeps no one from what is here.
     await Promise.race([loaded, quiet()])
