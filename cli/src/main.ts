@@ -27,7 +27,7 @@ import {
   traceReport,
   weatherIds,
   type Action,
-  type Finding,
+  type CheckFinding,
 } from '@nobbet/core'
 import { checkText, faultEndsText } from './check-text'
 import { loadInstallation, readJson } from './installation-file'
@@ -176,7 +176,7 @@ export async function main(args: readonly string[], { out, err, progress: say }:
       const findings = driven(cured(circuit, checked.findings, { plan: planned }))
       const result = { ...checked, findings }
       /** What puts it right, with its words; what was not tried is not told. */
-      const worded = (f: Finding) => ({
+      const worded = (f: CheckFinding) => ({
         ...f,
         proposal: undefined,
         remedy: f.remedy && commandOf(circuit.installation, f.remedy),

@@ -147,7 +147,7 @@ export {
   type DemandRow,
   type FaultEnd,
   faultRun,
-  type Finding,
+  type CheckFinding,
   findingKey,
   isGrave,
   type Known,

@@ -1,6 +1,6 @@
 import { deedText } from '../src/wording'
 import { fileURLToPath } from 'node:url'
-import { check, cured, findingKey, isGrave, type Finding } from '../src/checks'
+import { check, cured, findingKey, isGrave, type CheckFinding } from '../src/checks'
 import { compile } from '../src/circuit'
 import { exampleById } from '../src/examples'
 import { alterationsOf } from '../src/hypotheses'
@@ -31,7 +31,7 @@ interface Result {
 const marker = '<!-- remedies -->'
 const studied = ['two-port-heating-hot-water', 'low-voltage', 'three-wire-diverter', 'single-zone-relay']
 
-const graveKeys = (findings: readonly Finding[]) => new Set(findings.filter(isGrave).map(findingKey))
+const graveKeys = (findings: readonly CheckFinding[]) => new Set(findings.filter(isGrave).map(findingKey))
 
 function study(id: string): Result {
   const start = performance.now()
@@ -73,7 +73,7 @@ function study(id: string): Result {
   return { ...result, seconds: (performance.now() - start) / 1000 }
 }
 
-function curedOf(doc: Installation): Finding[] {
+function curedOf(doc: Installation): CheckFinding[] {
   const circuit = compile(doc)
   const run = cured(circuit, check(circuit).findings)
   for (;;) {
@@ -83,7 +83,7 @@ function curedOf(doc: Installation): Finding[] {
 }
 
 /** Texts of which one stands in the command of an alteration that did what the culprit says. */
-function subjectsOf({ culprit }: Finding): string[] {
+function subjectsOf({ culprit }: CheckFinding): string[] {
   const { what } = culprit!
   switch (what.kind) {
     case 'core':

@@ -65,7 +65,7 @@ export interface AllStates {
 export function* allStates(circuit: Circuit, mostStates?: number): Generator<number, AllStates> {
   const found = yield* explore(circuit, { mostStates })
   const pipesAssumed = knownOf(circuit).gaps.some((g) => g.gap === 'pipes-assumed')
-  const broken = found.broken.map((b): Counterexample => ({
+  const broken = found.breaches.map((b): Counterexample => ({
     breach: b.breach,
     severity: severityOf(b.breach),
     ...replay(circuit, b),

@@ -6,7 +6,7 @@ import { edited, type Installation } from '../installation'
 import { planBriefSchema, planSystem, schemeIds, circuitKindIds, circuitsTaken } from '../planning'
 import { callsUnasked } from '../trace'
 import { assumptions, basisText, findingText, propertyWords, verdictText } from '../wording'
-import { check, findingKey, isGrave, staticFindings, type Finding } from '.'
+import { check, findingKey, isGrave, staticFindings, type CheckFinding } from '.'
 
 const graveOf = (doc: Installation) => check(compile(doc)).findings.filter(isGrave)
 const titles = (spoil: (doc: Installation) => void, example = 'two-port-heating-hot-water'): string[] => {
@@ -293,7 +293,7 @@ describe('check', () => {
 
   it('does not depend on the order of terminals and devices, on colours or on ids', () => {
     const ids = ['two-port-heating-hot-water', 'mid-position', 'hot-water-priority', 'relay-panel', 'single-zone-mains']
-    const rulesOf = (findings: Finding[]) => [...new Set(findings.filter(isGrave).map((f) => f.rule))].sort()
+    const rulesOf = (findings: CheckFinding[]) => [...new Set(findings.filter(isGrave).map((f) => f.rule))].sort()
     fc.assert(
       fc.property(fc.constantFrom(...ids), fc.integer(), fc.nat(), (id, seed, n) => {
         const doc = installationOf(id)

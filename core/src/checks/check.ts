@@ -1,18 +1,18 @@
 import type { Circuit } from '../circuit'
 import { allStates, type AllStates, type Counterexample } from './all-states'
-import { bySeverity, type Finding } from './finding'
+import { bySeverity, type CheckFinding } from './finding'
 import { knownOf, type Known } from './gaps'
 import { staticFindings } from './rules'
 
 export interface CheckResult {
   /** By rules and by all states, worst first. */
-  findings: Finding[]
+  findings: CheckFinding[]
   states: AllStates
   known: Known
 }
 
 /** A counterexample as a finding beside those of the rules. */
-export const findingOf = ({ breach, severity, actions, reproduced }: Counterexample): Finding => ({
+export const findingOf = ({ breach, severity, actions, reproduced }: Counterexample): CheckFinding => ({
   rule: breach.property,
   severity,
   terminals: breach.terminals,
@@ -24,7 +24,7 @@ export const findingOf = ({ breach, severity, actions, reproduced }: Counterexam
 })
 
 /** Findings of rules and of all states together. What a rule says already of the poles is not said again by the states. */
-export function togetherOf(rules: readonly Finding[], states: AllStates): Finding[] {
+export function togetherOf(rules: readonly CheckFinding[], states: AllStates): CheckFinding[] {
   const short = rules.some((f) => f.rule === 'line-neutral-joined')
   const shown = states.properties
     .flatMap((p) => p.broken.map(findingOf))

@@ -79,10 +79,10 @@ describe('with one fault each', () => {
   it('looks at a contact that makes at times only as one that makes and as one that misses', () => {
     const circuit = circuitOf('two-port-heating')
     const { defects } = faultsOf(circuit).find((f) => f.name === 'zv-1.end-switch.makes-sometimes')!
-    const { table, broken } = explored(circuit, { flags: flagsOf(circuit, defects) })
+    const { table, breaches } = explored(circuit, { flags: flagsOf(circuit, defects) })
     const calls = table.find((row) => row.wanted.length === 1)!.outcomes.map((o) => o.calls.join())
     expect([...new Set(calls)].sort()).toEqual(['', 'boiler.SL'])
-    expect(broken.map((b) => b.breach.property)).toEqual(['demand-served'])
+    expect(breaches.map((b) => b.breach.property)).toEqual(['demand-served'])
   })
 })
 
@@ -91,12 +91,14 @@ describe('what is wrong in zones that are alike', () => {
     const doc = installationOf('two-port-two-heating')
     for (const zone of [1, 2]) loosenCore(doc, `zv-${zone}-lead`, 'grey', 1)
     const circuit = compile(doc)
-    const { broken, alike } = explored(circuit)
+    const { breaches, alike } = explored(circuit)
     expect(alike).toHaveLength(1)
     const apart = explored(circuit, { together: false })
-    expect(broken.map((b) => breachKey(b.breach)).sort()).toEqual(apart.broken.map((b) => breachKey(b.breach)).sort())
-    expect(broken.map((b) => b.breach.demands)).toEqual([['heating-1'], ['heating-2']])
-    const inputs = broken.map(({ path }) => path.flatMap((h) => (h.what === 'input' ? [h.input] : [])))
+    expect(breaches.map((b) => breachKey(b.breach)).sort()).toEqual(
+      apart.breaches.map((b) => breachKey(b.breach)).sort(),
+    )
+    expect(breaches.map((b) => b.breach.demands)).toEqual([['heating-1'], ['heating-2']])
+    const inputs = breaches.map(({ path }) => path.flatMap((h) => (h.what === 'input' ? [h.input] : [])))
     expect(new Set(inputs.map(String)).size).toBe(2)
   })
 })

@@ -42,14 +42,14 @@ export function* faultRun(
 ): Generator<{ done: number; of: number }, FaultEnd[]> {
   const faults = faultsOf(circuit).filter((f) => f.subject.kind === 'device' && only(f))
   const whole = yield* paced(explore(circuit, { mostStates, together }), () => ({ done: 0, of: faults.length }))
-  const known = new Set(whole.broken.map((b) => breachKey(b.breach)))
+  const known = new Set(whole.breaches.map((b) => breachKey(b.breach)))
   const ends: FaultEnd[] = []
   for (const fault of faults) {
     const flags = flagsOf(circuit, fault.defects)
     const isNew = (breach: Breach) => isDanger(circuit, breach) && !known.has(breachKey(breach))
     const run = explore(circuit, { mostStates, flags, together, until: isNew })
     const found = yield* paced(run, () => ({ done: ends.length, of: faults.length }))
-    const danger = found.broken.find((b) => isNew(b.breach))?.breach
+    const danger = found.breaches.find((b) => isNew(b.breach))?.breach
     const { name, label, remedy } = fault
     ends.push({
       fault: { name, label, remedy },

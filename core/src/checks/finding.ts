@@ -60,7 +60,7 @@ export interface CoreRef {
 }
 
 /** Something a check found: what, where, and in which state of the demands. Sentences are made elsewhere. */
-export interface Finding {
+export interface CheckFinding {
   rule: RuleId
   severity: Severity
   /** Terminals concerned. */
@@ -100,7 +100,7 @@ export interface Culprit {
 }
 
 /** What names a finding from one edit to the next, so that a waiver stays with it. */
-export const findingKey = ({ rule, terminals, devices, cores, links, demands }: Finding): string =>
+export const findingKey = ({ rule, terminals, devices, cores, links, demands }: CheckFinding): string =>
   [
     rule,
     ...terminals,

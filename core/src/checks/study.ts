@@ -41,7 +41,7 @@ export class Study {
     this.alterations = alterationsOf(this.circuit)
     const before = explored(this.circuit, { mostStates, fewAtOnce: false })
     this.rules = new Set(staticFindings(this.circuit).map(findingKey))
-    this.breaches = new Set(before.broken.map((b) => breachKey(b.breach)))
+    this.breaches = new Set(before.breaches.map((b) => breachKey(b.breach)))
     this.joins = joinsText(this.circuit)
     this.alike = before.alike
     this.behaviour = behaviourText(before, this.alike)
@@ -58,7 +58,7 @@ export class Study {
     // One breach that was not there before is enough.
     const isNew = (b: Breach) => !this.breaches.has(breachKey(b))
     const after = explored(circuit, { mostStates, until: isNew, fewAtOnce: false })
-    const broken = after.broken.filter(({ breach }) => isNew(breach))
+    const broken = after.breaches.filter(({ breach }) => isNew(breach))
     if (broken.length > 0) {
       const [{ breach }] = broken
       return { alteration, fate: 'caught', severity: severityOf(breach), by: [breach.property] }

@@ -62,8 +62,8 @@ const groupsOf = (doc: Installation) => {
 }
 const example = (id: string) => exampleById(id)!.installation
 const told = (doc: Installation) => {
-  const { states, settled, complete, broken, table } = explored(compile(doc))
-  return { states, settled, complete, broken: broken.map((b) => b.breach.property).sort(), rows: table.length }
+  const { states, settled, complete, breaches, table } = explored(compile(doc))
+  return { states, settled, complete, breaches: breaches.map((b) => b.breach.property).sort(), rows: table.length }
 }
 
 describe('circuits that share nothing', () => {
@@ -82,7 +82,7 @@ describe('circuits that share nothing', () => {
     expect(groupsOf(besideIt(one, other))).toHaveLength(2)
     const [a, b, both] = [told(one), told(other), told(besideIt(one, other))]
     expect(both).toMatchObject({ complete: true, states: a.states + b.states, settled: a.settled + b.settled })
-    expect(both.broken).toEqual([...a.broken, ...b.broken].sort())
+    expect(both.breaches).toEqual([...a.breaches, ...b.breaches].sort())
     // Nothing wanted is a row of both.
     expect(both.rows).toBe(a.rows + b.rows - 1)
   })
@@ -92,9 +92,9 @@ describe('circuits that share nothing', () => {
     // The heating valve's motor is fed for good: it opens with nobody asking.
     const lead = broken.cables.find((c) => c.leadOf === 'zv-1')!
     lead.cores.find((c) => c.colour === 'brown')!.ends[1] = { at: 'terminal', terminal: 'wc.1' }
-    const alone = explored(compile(broken)).broken.map((x) => x.breach.property)
+    const alone = explored(compile(broken)).breaches.map((x) => x.breach.property)
     expect(alone.length).toBeGreaterThan(0)
-    const both = explored(compile(besideIt(example('diverter'), broken))).broken.map((x) => x.breach.property)
+    const both = explored(compile(besideIt(example('diverter'), broken))).breaches.map((x) => x.breach.property)
     // A boiler that runs with nobody asking runs just so while the other system's demand is on, which is told of it too.
     expect(new Set(both)).toEqual(new Set([...alone, 'no-call-without-demand']))
     expect(alone).toContain('all-off-ends-calls')

@@ -21,7 +21,7 @@ function unlike(heating: number, hotWater = true): Installation {
   return { ...doc, devices }
 }
 
-const keys = ({ broken }: Exploration) => broken.map((b) => breachKey(b.breach)).sort()
+const keys = ({ breaches }: Exploration) => breaches.map((b) => breachKey(b.breach)).sort()
 const rowOf = ({ wanted, disturbed }: Exploration['table'][number]) => `${wanted.join(' ')}|${disturbed.join(' ')}`
 const texts = ({ outcomes }: Exploration['table'][number]) => outcomes.map((o) => JSON.stringify(o)).sort()
 
@@ -83,10 +83,10 @@ describe('circuits that act on each other only through what they call', () => {
   })
 
   it('end where they would multiply: eight that are unlike, with hot water, in a few ten thousand states', () => {
-    const { states, complete, broken, fewAtOnce, table } = explored(compile(unlike(8)))
-    expect({ complete, broken, fewAtOnce }).toEqual({
+    const { states, complete, breaches, fewAtOnce, table } = explored(compile(unlike(8)))
+    expect({ complete, breaches, fewAtOnce }).toEqual({
       complete: true,
-      broken: [],
+      breaches: [],
       fewAtOnce: { circuits: 9, atOnce: 3 },
     })
     expect(states).toBeLessThan(20_000)

@@ -20,6 +20,23 @@ export interface Callers {
   standIns: ReadonlySet<number>
 }
 
+/** Would a change of this input set more circuits going, away from how they stood `atRest`, than are looked at together? */
+export function tooManyAway(
+  { groupOf, atOnce, standIns }: Callers,
+  atRest: readonly boolean[],
+  asks: readonly boolean[],
+  input: number,
+): boolean {
+  if (groupOf[input] < 0) return false
+  const away = new Set<number>()
+  asks.forEach((asking, i) => {
+    const now = i === input ? !asking : asking
+    if (now !== atRest[i] && groupOf[i] >= 0) away.add(groupOf[i])
+  })
+  if (away.size < atOnce) return false
+  return away.size > atOnce || ![...away].some((group) => standIns.has(group))
+}
+
 /** Inputs that many circuits share: a channel for all heating, a frost thermostat. */
 const mostCommon = 4
 

@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import type { Alike } from './alike'
-import type { Broken, Happening } from './happenings'
+import type { FoundBreach, Happening } from './happenings'
 import type { Input } from '../inputs'
 import { breachKey, type Breach } from './properties'
 
@@ -92,8 +92,8 @@ export function inEveryZone(
   circuit: Circuit,
   inputs: readonly Input[],
   alike: readonly Alike[],
-  broken: readonly Broken[],
-): Broken[] {
+  broken: readonly FoundBreach[],
+): FoundBreach[] {
   const exchanges = alike.flatMap((group) =>
     group.demands.flatMap((_, a) =>
       group.demands.slice(a + 1).map((__, k) => new Exchange(circuit, inputs, group, a, a + 1 + k)),

@@ -1,5 +1,5 @@
 import type { Input } from '../inputs'
-import type { Broken } from './happenings'
+import type { FoundBreach } from './happenings'
 import { breachKey, type PropertyId } from './properties'
 
 /** What was found in the settled states in which just these demands are wanted. */
@@ -21,7 +21,7 @@ export interface Exploration {
   settled: number
   /** Everything reachable was looked at; false where it was left before its end, or stopped at its bound. */
   complete: boolean
-  broken: Broken[]
+  breaches: FoundBreach[]
   /** How often each property had something to judge by; one that is not in it was not looked at. */
   looked: ReadonlyMap<PropertyId, number>
   table: Settled[]
@@ -42,7 +42,7 @@ export function summedUp(found: readonly Exploration[], all: boolean): Explorati
   const sum = (of: (e: Exploration) => number) => found.reduce((n, e) => n + of(e), 0)
   const looked = new Map<PropertyId, number>()
   for (const e of found) for (const [property, n] of e.looked) looked.set(property, (looked.get(property) ?? 0) + n)
-  const broken = new Map(found.flatMap((e) => e.broken).map((b) => [breachKey(b.breach), b]))
+  const breaches = new Map(found.flatMap((e) => e.breaches).map((b) => [breachKey(b.breach), b]))
   const rows = new Map<string, Settled>()
   for (const row of found.flatMap((e) => e.table)) {
     const key = `${row.wanted.join(' ')}|${row.disturbed.join(' ')}`
@@ -55,7 +55,7 @@ export function summedUp(found: readonly Exploration[], all: boolean): Explorati
     states: sum((e) => e.states),
     settled: sum((e) => e.settled),
     complete: all && found.every((e) => e.complete),
-    broken: [...broken.values()],
+    breaches: [...breaches.values()],
     looked,
     table: [...rows.values()],
     alike: found[0].alike,

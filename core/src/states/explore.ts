@@ -1,24 +1,18 @@
 import type { Circuit } from '../circuit'
 import type { PartFlags } from '../simulation'
-import { circuitKnown, circuitOpen, wanted } from '../trace'
-import { alikeZones } from './alike'
+import { alikeZones, type Alike } from './alike'
 import { inputsApart } from './apart'
-import { callersOf } from './callers'
+import { callersOf, tooManyAway } from './callers'
 import { influenceOf } from './influence'
 import { inEveryZone } from './exchange'
-import { summedUp, type Exploration, type Outcome, type Settled } from './exploration'
-import type { Broken, Happening } from './happenings'
+import { summedUp, type Exploration } from './exploration'
+import type { FoundBreach, Happening } from './happenings'
 import { inputsOf } from './free-inputs'
 import { UntimedPlant } from './untimed-plant'
-import {
-  breachKey,
-  isolationBreaches,
-  settledBreaches,
-  transientBreaches,
-  type Breach,
-  type PropertyId,
-} from './properties'
+import { Judgement, unsettled } from './judgement'
+import { breachKey, type Breach } from './properties'
 import { roundIn } from './round'
+import { StatesMet } from './states-met'
 import { sortersOf, Walk } from './walk'
 
 export interface ExploreOptions {
@@ -34,7 +28,6 @@ export interface ExploreOptions {
   until?: (breach: Breach) => boolean
 }
 
-const unsettled: Breach = { property: 'settles', demands: [], devices: [], terminals: [] }
 const defaultMost = 400_000
 /** Memory that states may take: what a browser's worker and a small server both have. */
 const mostBytes = 400e6
@@ -63,7 +56,7 @@ export function* explore(circuit: Circuit, options: ExploreOptions = {}): Genera
     for (; !step.done; step = run.next()) yield before + step.value
     found.push(step.value)
     before += step.value.states
-    if (options.until && step.value.broken.some(({ breach }) => options.until!(breach))) break
+    if (options.until && step.value.breaches.some(({ breach }) => options.until!(breach))) break
   }
   return summedUp(found, found.length === groups.length)
 }
@@ -75,177 +68,56 @@ function* exploreGroup(
   only?: ReadonlySet<number>,
 ): Generator<number, Exploration> {
   const plant = new UntimedPlant(circuit, options.flags)
-  const mostStates = Math.min(
-    options.mostStates ?? defaultMost,
-    Math.floor(mostBytes / (plant.slots.length + bytesBeside)),
-  )
-  // Zones of two circuits that are alike are not exchanged while one of them rests.
-  const resting = new Set(
-    plant.inputs.flatMap(({ device }, i) => (only && !only.has(i) ? [circuit.deviceIndex.get(device)!] : [])),
-  )
-  const alike = (options.together === false ? [] : alikeZones(circuit, options.flags)).filter(
-    ({ devices }) => !devices.flat().some((device) => resting.has(device)),
-  )
+  const alike = options.together === false ? [] : alikeAmong(plant, options.flags, only)
   const sorts = sortersOf(plant, alike)
-  const seen = new Map<string, number>()
-  const states: string[] = []
-  const cameFrom: number[] = []
-  const cameBy: Happening[] = []
-  /** Steps that no input makes, for finding rounds: state by state, where they lead. */
-  const onward: number[][] = []
-  const firstSeen = new Map<string, { breach: Breach; state: number; by?: Happening }>()
-  const table = new Map<string, Omit<Settled, 'outcomes'> & { outcomes: Map<string, Outcome> }>()
-  const isolated = new Map<string, Breach[]>()
-  let enough = false
-  const judged = new Map<PropertyId, number>()
-  const looked = (property: PropertyId) => judged.set(property, (judged.get(property) ?? 0) + 1)
+  const met = new StatesMet(plant, sorts)
+  const judged = new Judgement(plant, options.until)
 
-  const enter = (from: number, by: Happening | null): number => {
-    const text = plant.save()
-    for (const sort of sorts) sort(text)
-    const key = String.fromCharCode.apply(null, text as unknown as number[])
-    let at = seen.get(key)
-    if (at !== undefined) return at
-    at = states.push(key) - 1
-    seen.set(key, at)
-    cameFrom.push(from)
-    cameBy.push(by!)
-    onward.push([])
-    return at
-  }
-  const note = (state: number, breaches: Breach[], by?: Happening) => {
-    for (const breach of breaches) {
-      const key = breachKey(breach)
-      if (firstSeen.has(key)) continue
-      firstSeen.set(key, { breach, state, by })
-      if (options.until?.(breach)) enough = true
-    }
-  }
-  /** What is broken in the settled state that the plant is in; its row of the table is kept. */
-  const judgeSettled = (): Breach[] => {
-    const others = plant.inputs.filter(({ ofNoDemand }, i) => ofNoDemand && plant.asks(i) !== ofNoDemand.asks)
-    const service = others.length === 0
-    const breaches = settledBreaches(plant, service, looked)
-    const contacts = plant.contactsText
-    let isolation = isolated.get(contacts)
-    if (!isolation) isolated.set(contacts, (isolation = isolationBreaches(circuit, plant.joins, looked)))
-    const row = outcomeOf(plant)
-    const disturbed = others.map((input) => input.device)
-    const key = `${row.wanted.join(' ')}|${disturbed.join(' ')}`
-    let rows = table.get(key)
-    if (!rows) table.set(key, (rows = { wanted: row.wanted, disturbed, outcomes: new Map(), right: true }))
-    if (breaches.length > 0) rows.right = false
-    rows.outcomes.set(JSON.stringify(row.outcome), row.outcome)
-    return [...breaches, ...isolation]
-  }
-  /** One input after the other asks, each once all rests: what only many circuits together do shows here. */
-  const allTogether = (): Broken[] => {
-    plant.load(states[0])
-    const path: Happening[] = []
-    const found: Broken[] = []
-    const ended = () => plant.short || plant.burnt >= 0
-    plant.inputs.forEach(({ ofNoDemand }, input) => {
-      // Behind a short or a burnt board the installation is another one.
-      if (ofNoDemand || ended() || (only && !only.has(input)) || plant.asks(input)) return
-      path.push({ what: 'input', input, asks: true, midTravel: false })
-      plant.change(input)
-      const rests = plant.rest()
-      const breaches = ended() ? [] : rests ? judgeSettled() : [unsettled]
-      for (const breach of [...transientBreaches(plant, looked), ...breaches]) {
-        const key = breachKey(breach)
-        if (!firstSeen.has(key)) found.push({ breach, path: [...path] })
-        firstSeen.set(key, { breach, state: 0 })
-      }
-    })
-    return found
-  }
-
-  if (!plant.rest()) note(0, [unsettled])
-  enter(-1, null)
+  if (!plant.rest()) judged.note(0, [unsettled])
+  met.enter(-1, null)
   // What makes at times only may make or miss as the supply comes on.
   if (plant.makesAtTimes) {
     plant.restart()
     plant.rest(true)
-    enter(-1, null)
-    plant.load(states[0])
+    met.enter(-1, null)
+    plant.load(met.texts[0])
   }
-  note(0, transientBreaches(plant, looked))
+  judged.note(0, judged.transient())
   const influence = influenceOf(circuit, plant.flags, plant.inputs, (contact) => plant.contactClosed(contact))
   if (influence) plant.watched = circuit.contacts.flatMap((_, i) => (influence.of(`contact ${i}`).size > 0 ? [i] : []))
   const callers =
     influence && options.fewAtOnce !== false ? callersOf(circuit, plant.flags, plant.inputs, influence) : undefined
   const asksAtRest = plant.inputs.map((_, i) => plant.asks(i))
-  /** Would a change of this input set more circuits going than are looked at together? */
-  const tooMany = (asks: readonly boolean[], input: number): boolean => {
-    if (!callers || callers.groupOf[input] < 0) return false
-    const away = new Set<number>()
-    asks.forEach((asking, i) => {
-      const now = i === input ? !asking : asking
-      if (now !== asksAtRest[i] && callers.groupOf[i] >= 0) away.add(callers.groupOf[i])
-    })
-    if (away.size < callers.atOnce) return false
-    return away.size > callers.atOnce || ![...away].some((group) => callers.standIns.has(group))
-  }
+  const mayChange = (asks: readonly boolean[], input: number): boolean =>
+    (!only || only.has(input)) && !(callers && tooManyAway(callers, asksAtRest, asks, input))
+  const mostStates = Math.min(
+    options.mostStates ?? defaultMost,
+    Math.floor(mostBytes / (plant.slots.length + bytesBeside)),
+  )
   let settled = 0
   let at = 0
-  for (; at < states.length && states.length < mostStates && !enough; at++) {
-    if (at % stride === stride - 1) yield states.length
-    const state = states[at]
-    plant.load(state)
-    // Behind a short or a burnt board the installation is another one.
-    if (plant.short || plant.burnt >= 0) continue
-    const step = (happening: Happening, act: () => void) => {
-      plant.load(state)
-      act()
-      const passed = () => note(at, transientBreaches(plant, looked), happening)
-      if (!plant.follow(passed)) note(at, [unsettled], happening)
-      const next = enter(at, happening)
-      if (happening.what !== 'input' && happening.what !== 'phase') onward[at].push(next)
-    }
-    const due = plant.dueContacts()
-    if (due.length > 0) {
-      for (const contact of due) {
-        step({ what: 'contact', contact }, () => plant.switchContact(contact))
-        plant.load(state)
-        if (plant.mayMiss(contact)) step({ what: 'miss', contact }, () => plant.missContact(contact))
-      }
-      continue
-    }
-    const movers = plant.movers()
-    const messages = plant.messages()
-    const moving = movers.length > 0 || messages.length > 0
-    for (const actuator of movers) step({ what: 'travel', actuator }, () => plant.advance(actuator))
-    for (const port of messages) step({ what: 'message', port }, () => plant.deliver(port))
-    if (!moving) {
-      settled++
-      note(at, judgeSettled())
-      for (const behaviour of plant.pending()) step({ what: 'phase', behaviour }, () => plant.expire(behaviour))
-    } else if (plant.changed) continue
-    plant.load(state)
-    const asks = plant.inputs.map((_, i) => plant.asks(i))
-    for (let input = 0; input < asks.length; input++) {
-      if ((only && !only.has(input)) || tooMany(asks, input)) continue
-      step({ what: 'input', input, asks: !asks[input], midTravel: moving }, () => {
-        plant.change(input)
-        plant.changed = moving
-      })
-    }
+  for (; at < met.texts.length && met.texts.length < mostStates && !judged.enough; at++) {
+    if (at % stride === stride - 1) yield met.texts.length
+    if (goOn(plant, met, judged, at, mayChange)) settled++
   }
-  const complete = at >= states.length
-  const round = roundIn(onward)
-  if (round !== undefined) note(round, [unsettled])
+  const complete = at >= met.texts.length
+  const round = roundIn(met.onward)
+  if (round !== undefined) judged.note(round, [unsettled])
 
-  const walk = new Walk(plant, sorts, states, cameFrom, cameBy)
-  const seenBroken = [...firstSeen.values()].map(({ breach, state, by }) => ({ breach, path: walk.to(state, by) }))
-  const broken = inEveryZone(circuit, plant.inputs, alike, seenBroken)
-  if (callers) broken.push(...allTogether())
+  const walk = new Walk(plant, sorts, met.texts, met.cameFrom, met.cameBy)
+  const seen = [...judged.first.values()].map(({ breach, state, by }) => ({ breach, path: walk.to(state, by) }))
+  const breaches = inEveryZone(circuit, plant.inputs, alike, seen)
+  if (callers) {
+    plant.load(met.texts[0])
+    breaches.push(...allTogether(plant, judged, only))
+  }
   return {
-    states: states.length,
+    states: met.texts.length,
     settled,
     complete,
-    broken,
-    looked: judged.set('settles', states.length),
-    table: [...table.values()].map((row) => ({ ...row, outcomes: [...row.outcomes.values()] })),
+    breaches,
+    looked: judged.looked.set('settles', met.texts.length),
+    table: judged.table(),
     alike: alike.map(({ demands, devices }) => ({
       demands,
       devices: devices.map((list) => list.map((d) => circuit.devices[d].device.id)),
@@ -255,6 +127,83 @@ function* exploreGroup(
   }
 }
 
+/** Zones that are alike. Those of two circuits are not exchanged while one of them rests. */
+function alikeAmong(plant: UntimedPlant, flags?: PartFlags, only?: ReadonlySet<number>): Alike[] {
+  const { circuit, inputs } = plant
+  const resting = new Set(
+    inputs.flatMap(({ device }, i) => (only && !only.has(i) ? [circuit.deviceIndex.get(device)!] : [])),
+  )
+  return alikeZones(circuit, flags).filter(({ devices }) => !devices.flat().some((device) => resting.has(device)))
+}
+
+/** Every step from the state of that number. True where nothing moves there: it was judged as a settled one. */
+function goOn(
+  plant: UntimedPlant,
+  met: StatesMet,
+  judged: Judgement,
+  at: number,
+  mayChange: (asks: readonly boolean[], input: number) => boolean,
+): boolean {
+  const state = met.texts[at]
+  plant.load(state)
+  // Behind a short or a burnt board the installation is another one.
+  if (plant.short || plant.burnt >= 0) return false
+  const step = (happening: Happening, act: () => void) => {
+    plant.load(state)
+    act()
+    const passed = () => judged.note(at, judged.transient(), happening)
+    if (!plant.follow(passed)) judged.note(at, [unsettled], happening)
+    const next = met.enter(at, happening)
+    if (happening.what !== 'input' && happening.what !== 'phase') met.onward[at].push(next)
+  }
+  const due = plant.dueContacts()
+  for (const contact of due) {
+    step({ what: 'contact', contact }, () => plant.switchContact(contact))
+    plant.load(state)
+    if (plant.mayMiss(contact)) step({ what: 'miss', contact }, () => plant.missContact(contact))
+  }
+  if (due.length > 0) return false
+  const movers = plant.movers()
+  const messages = plant.messages()
+  const moving = movers.length > 0 || messages.length > 0
+  for (const actuator of movers) step({ what: 'travel', actuator }, () => plant.advance(actuator))
+  for (const port of messages) step({ what: 'message', port }, () => plant.deliver(port))
+  if (!moving) {
+    judged.note(at, judged.settled())
+    for (const behaviour of plant.pending()) step({ what: 'phase', behaviour }, () => plant.expire(behaviour))
+  } else if (plant.changed) return false
+  plant.load(state)
+  const asks = plant.inputs.map((_, i) => plant.asks(i))
+  asks.forEach((asking, input) => {
+    if (!mayChange(asks, input)) return
+    step({ what: 'input', input, asks: !asking, midTravel: moving }, () => {
+      plant.change(input)
+      plant.changed = moving
+    })
+  })
+  return !moving
+}
+
+/** One input after the other asks, each once all rests: what only many circuits together do shows here. */
+function allTogether(plant: UntimedPlant, judged: Judgement, only?: ReadonlySet<number>): FoundBreach[] {
+  const path: Happening[] = []
+  const found: FoundBreach[] = []
+  const ended = () => plant.short || plant.burnt >= 0
+  plant.inputs.forEach(({ ofNoDemand }, input) => {
+    // Behind a short or a burnt board the installation is another one.
+    if (ofNoDemand || ended() || (only && !only.has(input)) || plant.asks(input)) return
+    path.push({ what: 'input', input, asks: true, midTravel: false })
+    plant.change(input)
+    const rests = plant.rest()
+    const breaches = ended() ? [] : rests ? judged.settled() : [unsettled]
+    for (const breach of [...judged.transient(), ...breaches]) {
+      if (!judged.first.has(breachKey(breach))) found.push({ breach, path: [...path] })
+      judged.note(0, [breach])
+    }
+  })
+  return found
+}
+
 /** An exploration driven to its end at once. */
 export function explored(circuit: Circuit, options: ExploreOptions = {}): Exploration {
   const run = explore(circuit, options)
@@ -262,21 +211,4 @@ export function explored(circuit: Circuit, options: ExploreOptions = {}): Explor
     const { done, value } = run.next()
     if (done) return value
   }
-}
-
-function outcomeOf(plant: UntimedPlant): { wanted: string[]; outcome: Outcome } {
-  const { circuit } = plant
-  const { demands } = circuit.installation.intent
-  const calls = circuit.devices.flatMap(({ device, type, loadIndex }) =>
-    type.inputs
-      .filter((input) => plant.loadEnergised(loadIndex.get(input.load)!))
-      .map((input) => `${device.id}.${input.id}`),
-  )
-  const open = demands
-    .filter((d) => d.circuit.valves.length > 0 && circuitKnown(circuit, d) && circuitOpen(plant, d))
-    .map((d) => d.id)
-  const runs = circuit.loads.flatMap((l, i) =>
-    l.part.work && plant.loadWorking(i) ? [circuit.devices[l.device].device.id] : [],
-  )
-  return { wanted: demands.filter((d) => wanted(plant, d)).map((d) => d.id), outcome: { calls, open, runs } }
 }

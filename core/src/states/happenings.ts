@@ -11,7 +11,7 @@ export type Happening =
   | { what: 'phase'; behaviour: number }
 
 /** A breach and the shortest way to the first state that shows it. */
-export interface Broken {
+export interface FoundBreach {
   breach: Breach
   path: Happening[]
 }

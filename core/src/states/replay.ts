@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import { formatAction, Simulation, type Action } from '../simulation'
-import type { Broken, Happening } from './happenings'
+import type { FoundBreach, Happening } from './happenings'
 import { inputActions } from '../inputs'
 import { UntimedPlant } from './untimed-plant'
 import { breachKey, isolationBreaches, settledBreaches, type Breach } from './properties'
@@ -16,7 +16,7 @@ export interface Replay {
 const mostEvents = 3000
 
 /** Plays the way to a breach in the simulation, with times. */
-export function replay(circuit: Circuit, { breach, path }: Broken): Replay {
+export function replay(circuit: Circuit, { breach, path }: FoundBreach): Replay {
   return new Player(circuit).play(path, breach)
 }
 

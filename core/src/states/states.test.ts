@@ -101,7 +101,7 @@ describe('every reachable state', () => {
         const circuit = compile(edited(whole.installation, command).doc)
         const found = explored(circuit, { mostStates: 8000, together: false })
         // Behind a short, a burnt board or a valve that never rests the installation is another one.
-        fc.pre(found.complete && !found.broken.some(({ breach }) => endsThere.includes(breach.property)))
+        fc.pre(found.complete && !found.breaches.some(({ breach }) => endsThere.includes(breach.property)))
         const sim = new Simulation(circuit)
         turn(sim, what)
         const { wanted: w, outcome } = rowOf(sim)
@@ -117,8 +117,8 @@ describe('every reachable state', () => {
       const apart = explored(circuit, { together: false })
       expect(together.states).toBeLessThan(apart.states)
       expect([together.complete, apart.complete]).toEqual([true, true])
-      expect(together.broken).toEqual([])
-      expect(apart.broken).toEqual([])
+      expect(together.breaches).toEqual([])
+      expect(apart.breaches).toEqual([])
     }
   })
 
@@ -137,9 +137,9 @@ describe('every reachable state', () => {
     const doc = installationOf('two-port-five-heating-hot-water')
     moveCore(doc, 'stat-4-cable', 'black', 1, 'wc.1')
     const circuit = compile(doc)
-    const { broken } = explored(circuit, { mostStates: 30_000 })
-    expect(broken.length).toBeGreaterThan(0)
-    for (const b of broken.slice(0, 3)) {
+    const { breaches } = explored(circuit, { mostStates: 30_000 })
+    expect(breaches.length).toBeGreaterThan(0)
+    for (const b of breaches.slice(0, 3)) {
       const played = replay(circuit, b)
       expect([b.breach.property, played.reproduced]).toEqual([b.breach.property, true])
     }
@@ -151,7 +151,7 @@ describe('every reachable state', () => {
     const motor = doc.cables.find((c) => c.id === 'zv-hw-lead')!.cores.find((k) => k.colour === 'brown')!.ends[1]
     if (motor.at === 'terminal') moveCore(doc, 'zv-1-lead', 'grey', 1, motor.terminal)
     const circuit = compile(doc)
-    const never = explored(circuit).broken.find((b) => b.breach.property === 'demand-served')!
+    const never = explored(circuit).breaches.find((b) => b.breach.property === 'demand-served')!
     expect(never.breach.demands).toEqual(['heating-1'])
     const { actions, reproduced } = replay(circuit, never)
     expect(reproduced).toBe(true)
@@ -162,9 +162,9 @@ describe('every reachable state', () => {
     const doc = installationOf('three-wire-diverter')
     doc.devices.find((d) => d.id === 'valve')!.settings.reversed = 1
     const circuit = compile(doc)
-    const { broken } = explored(circuit)
-    expect(broken.map((b) => b.breach.property)).toContain('no-heat-without-demand')
-    for (const b of broken)
+    const { breaches } = explored(circuit)
+    expect(breaches.map((b) => b.breach.property)).toContain('no-heat-without-demand')
+    for (const b of breaches)
       expect([b.breach.property, replay(circuit, b).reproduced]).toEqual([b.breach.property, true])
   })
 
@@ -177,7 +177,7 @@ describe('every reachable state', () => {
         const alterations = alterationsOf(whole)
         const { command, label } = alterations[n % alterations.length]
         const circuit = compile(edited(whole.installation, command).doc, whole)
-        for (const b of explored(circuit, { mostStates: 8000 }).broken) {
+        for (const b of explored(circuit, { mostStates: 8000 }).breaches) {
           const { reproduced } = replay(circuit, b)
           // States know no times: what rests there while a sequence still waits may never rest so in time. A short waits for nothing.
           if (b.breach.property === 'no-short') expect([label, reproduced]).toEqual([label, true])

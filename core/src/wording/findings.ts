@@ -1,5 +1,5 @@
 import { coreName } from '../catalogue'
-import type { CoreRef, Finding, RuleId, Severity } from '../checks'
+import type { CoreRef, CheckFinding, RuleId, Severity } from '../checks'
 import type { Circuit } from '../circuit'
 import { deviceName, terminalName } from './names'
 
@@ -35,7 +35,7 @@ const round = (value: number) => String(Math.round(value * 100) / 100)
 const played = 'Play it back in Trace: the first open point is named there.'
 const playedBack = 'Play it back in Trace: the chain of causes is named there.'
 
-const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
+const texts: Record<RuleId, (w: Words, finding: CheckFinding) => FindingText> = {
   'no-neutral': (w) => ({
     title: `No neutral at ${w.terminal}`,
     reason: `${w.device} needs a neutral that no switch interrupts but the isolator's.`,
@@ -296,7 +296,7 @@ const texts: Record<RuleId, (w: Words, finding: Finding) => FindingText> = {
 export const listed = (names: readonly string[]): string =>
   names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`
 
-export function findingText(circuit: Circuit, finding: Finding): FindingText {
+export function findingText(circuit: Circuit, finding: CheckFinding): FindingText {
   const terminals = finding.terminals.map((t) => terminalName(circuit, t))
   const devices = finding.devices.map((d) => deviceName(circuit, d))
   const demands = (finding.demands ?? []).map((id) => demandName(circuit, id))

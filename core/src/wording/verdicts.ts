@@ -2,7 +2,7 @@ import {
   isGrave,
   nobodyLooked,
   type AllStates,
-  type Finding,
+  type CheckFinding,
   type Gap,
   type Known,
   type PropertyVerdict,
@@ -76,7 +76,7 @@ export function shortVerdictText({ findings, known }: Judged): string {
 
 /** What a verdict speaks of: findings, what they rest on, and whether all states were looked at. */
 interface Judged {
-  findings: readonly Finding[]
+  findings: readonly CheckFinding[]
   known?: Known
   states?: AllStates
 }

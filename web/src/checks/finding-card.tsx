@@ -8,7 +8,7 @@ import {
   severityWords,
   type Circuit,
   type Command,
-  type Finding,
+  type CheckFinding,
 } from '@nobbet/core'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -17,7 +17,7 @@ import { Link } from 'react-router'
 interface FindingCardProps {
   job: string
   circuit: Circuit
-  finding: Finding
+  finding: CheckFinding
   /** What is behind it is still being looked for. */
   trying: boolean
   onApply: (remedy: Command) => void
@@ -105,7 +105,7 @@ export function FindingCard({ job, circuit, finding, trying, onApply, onWaive }:
 }
 
 /** Where on the Bench a finding is looked at: what is behind it, else the conductor or terminal it names. */
-function placeOf({ culprit, cores, terminals }: Finding): string | undefined {
+function placeOf({ culprit, cores, terminals }: CheckFinding): string | undefined {
   const behind =
     culprit?.what.kind === 'core'
       ? culprit.what.core

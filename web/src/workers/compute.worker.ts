@@ -13,7 +13,7 @@ import {
   type Circuit,
   type DeviceType,
   type FaultEnd,
-  type Finding,
+  type CheckFinding,
   type Installation,
   type LoggedFinding,
   type WeekPlan,
@@ -78,10 +78,10 @@ const api = {
   cures: (
     run: number,
     installation: Installation,
-    findings: Finding[],
+    findings: CheckFinding[],
     plan: Installation | undefined,
     onProgress: (states: number) => void,
-  ): Promise<Finding[] | undefined> => driven(run, cured(compile(installation), findings, { plan }), onProgress),
+  ): Promise<CheckFinding[] | undefined> => driven(run, cured(compile(installation), findings, { plan }), onProgress),
   /** Every reachable state with each single device fault in turn; undefined where it was left. */
   faults: (
     run: number,

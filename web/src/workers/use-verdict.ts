@@ -1,4 +1,4 @@
-import type { AllStates, Finding, Installation, Known } from '@nobbet/core'
+import type { AllStates, CheckFinding, Installation, Known } from '@nobbet/core'
 import { togetherOf } from '@nobbet/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { proxy } from 'comlink'
@@ -7,7 +7,7 @@ import { ask, longRun } from './compute'
 
 export interface Verdict {
   /** Findings of rules at once; with those of all states when these are there. */
-  findings?: Finding[]
+  findings?: CheckFinding[]
   known?: Known
   states?: AllStates
   /** States looked at so far, while it goes on. */
@@ -67,7 +67,7 @@ export function useVerdict(installation: Installation | undefined): Verdict {
 /** What is behind findings, and what cures them: looked for by trying, once all states are there. */
 export interface Cures {
   /** The findings again, as far as anything was found out about them. */
-  findings?: Finding[]
+  findings?: CheckFinding[]
   /** It is being looked for. */
   trying: boolean
 }

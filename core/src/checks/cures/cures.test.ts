@@ -4,10 +4,10 @@ import { compile } from '../../circuit'
 import { alterationsOf } from '../../hypotheses'
 import { edited, type Installation } from '../../installation'
 import { culpritText, deedText, findingText } from '../../wording'
-import { check, cured, findingKey, isGrave, staticFindings, type Finding } from '..'
+import { check, cured, findingKey, isGrave, staticFindings, type CheckFinding } from '..'
 import { Trials } from './trials'
 
-function curedOf(doc: Installation, plan?: Installation): { of: ReturnType<typeof compile>; findings: Finding[] } {
+function curedOf(doc: Installation, plan?: Installation): { of: ReturnType<typeof compile>; findings: CheckFinding[] } {
   const of = compile(doc)
   const run = cured(of, check(of).findings, { plan })
   for (;;) {
@@ -24,7 +24,7 @@ const unlinked = (doc: Installation, ...between: string[]) =>
   (doc.links = doc.links.filter((l) => l.between.join() !== between.join()))
 
 /** A rule, what is behind it without a plan, and what is behind it where there is one. */
-const cases: [string, string, (doc: Installation) => void, Finding['rule'], string, string?][] = [
+const cases: [string, string, (doc: Installation) => void, CheckFinding['rule'], string, string?][] = [
   [
     'a call conductor on Line',
     'two-port-heating-hot-water',

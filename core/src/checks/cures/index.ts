@@ -1,6 +1,6 @@
 import type { Circuit } from '../../circuit'
 import type { Installation } from '../../installation'
-import { isGrave, type Culprit, type Finding } from '../finding'
+import { isGrave, type Culprit, type CheckFinding } from '../finding'
 import { placeOf } from '../rules/survey'
 import { departuresFrom, type Departure } from './departures'
 import { repairsFor } from './repairs'
@@ -19,18 +19,18 @@ export interface CureOptions {
  */
 export function* cured(
   circuit: Circuit,
-  findings: readonly Finding[],
+  findings: readonly CheckFinding[],
   { plan }: CureOptions = {},
-): Generator<number, Finding[]> {
+): Generator<number, CheckFinding[]> {
   const trials = new Trials(circuit, findings)
-  const found = new Map<Finding, Pick<Finding, 'culprit' | 'remedy'>>()
+  const found = new Map<CheckFinding, Pick<CheckFinding, 'culprit' | 'remedy'>>()
   const open = () => findings.filter((f) => !found.has(f))
 
   if (plan)
     for (const departure of departuresFrom(plan, circuit.installation))
       for (const f of yield* trials.gone(departure.step, open())) found.set(f, by(departure, 'plan'))
 
-  const propose = function* (finding: Finding): Generator<number, void> {
+  const propose = function* (finding: CheckFinding): Generator<number, void> {
     if (!finding.proposal || found.has(finding)) return
     const gone = yield* trials.gone(finding.proposal, open())
     // What the proposal was made for comes first; what goes with it is gone by the same hand.
@@ -42,7 +42,7 @@ export function* cured(
   // A search is worth its time for what hurts: one change that clears all of it is taken before one that clears a part.
   const grave = open().filter(isGrave)
   if (grave.length > 0) {
-    let best: { departure: Departure; gone: ReadonlySet<Finding> } | undefined
+    let best: { departure: Departure; gone: ReadonlySet<CheckFinding> } | undefined
     for (const departure of repairsFor(circuit, grave)) {
       const gone = yield* trials.gone(departure.step, grave)
       if (gone.size > (best?.gone.size ?? 0)) best = { departure, gone }
@@ -54,13 +54,13 @@ export function* cured(
   return findings.map((f) => ({ ...f, ...found.get(f) }))
 }
 
-const by = ({ what, step }: Departure, of: Culprit['by']): Pick<Finding, 'culprit' | 'remedy'> => ({
+const by = ({ what, step }: Departure, of: Culprit['by']): Pick<CheckFinding, 'culprit' | 'remedy'> => ({
   culprit: { what, by: of },
   remedy: step,
 })
 
 /** The conductor that a proposal moves, where it moves just one: it is what the finding comes from. */
-function namedBy(circuit: Circuit, { proposal }: Finding): Pick<Finding, 'culprit'> {
+function namedBy(circuit: Circuit, { proposal }: CheckFinding): Pick<CheckFinding, 'culprit'> {
   if (proposal?.changes.length !== 1) return {}
   const [change] = proposal.changes
   if (change.do !== 'end') return {}

@@ -4,7 +4,7 @@ import { Rig } from '../../hypotheses'
 import type { Cable, Change, Core, End } from '../../installation'
 import { parseAction, type Simulation } from '../../simulation'
 import { loadEnds } from '../../trace'
-import type { Finding } from '../finding'
+import type { CheckFinding } from '../finding'
 import { freeLinkId } from '../rules/remedies'
 import { placeOf, Survey } from '../rules/survey'
 import { otherKind, withoutLink, withSetting, type Departure } from './departures'
@@ -14,7 +14,7 @@ import { otherKind, withoutLink, withSetting, type Departure } from './departure
  * concerned, links on the way, conductors on the way and at the devices of the demands concerned, to every other function of
  * the wiring centre or exchanged with one beside them. The likelier and the cheaper to do come first.
  */
-export function repairsFor(circuit: Circuit, findings: readonly Finding[]): Departure[] {
+export function repairsFor(circuit: Circuit, findings: readonly CheckFinding[]): Departure[] {
   const doc = circuit.installation
   const survey = new Survey(circuit)
   const devices = concerned(circuit, findings)
@@ -66,7 +66,7 @@ export function repairsFor(circuit: Circuit, findings: readonly Finding[]): Depa
 }
 
 /** Devices that findings are about, with those of the demands concerned. */
-function concerned(circuit: Circuit, findings: readonly Finding[]): Set<string> {
+function concerned(circuit: Circuit, findings: readonly CheckFinding[]): Set<string> {
   const { demands } = circuit.installation.intent
   const ids = new Set(findings.flatMap((f) => [...f.devices, ...f.terminals.map((t) => t.split('.')[0])]))
   for (const demand of demands) {
@@ -87,7 +87,7 @@ function concerned(circuit: Circuit, findings: readonly Finding[]): Set<string> 
 }
 
 /** Conductors, links and contacts on the ways by which what a finding is about is live, in the state that shows it. */
-function edgesOnWay(circuit: Circuit, finding: Finding): EdgeId[] {
+function edgesOnWay(circuit: Circuit, finding: CheckFinding): EdgeId[] {
   const rig = Rig.after(circuit, (finding.actions ?? []).map(parseAction))
   const sim = rig.simulation
   const state = { ...sim.electrics.state, blown: new Uint8Array(circuit.fuses.length) }
@@ -106,7 +106,7 @@ function edgesOnWay(circuit: Circuit, finding: Finding): EdgeId[] {
 }
 
 /** What joins the terminals of a rule's finding to poles of the supply by wiring alone. */
-function edgesToPoles({ circuit, wiredState }: Survey, { terminals }: Finding): EdgeId[] {
+function edgesToPoles({ circuit, wiredState }: Survey, { terminals }: CheckFinding): EdgeId[] {
   const poles = new Set(circuit.sources.flatMap(({ line, neutral, earth }) => [line, neutral, earth]))
   return terminals.flatMap((t) => {
     const atom = circuit.atomIndex.get(t)
@@ -115,7 +115,7 @@ function edgesToPoles({ circuit, wiredState }: Survey, { terminals }: Finding): 
 }
 
 /** Motors that run in the circuits a finding is about. */
-function motorsOf(circuit: Circuit, sim: Simulation, finding: Finding): number[] {
+function motorsOf(circuit: Circuit, sim: Simulation, finding: CheckFinding): number[] {
   const demands = circuit.installation.intent.demands.filter((d) => finding.demands?.includes(d.id))
   const valves = new Set([...finding.devices, ...demands.flatMap((d) => d.circuit.valves.map((v) => v.device))])
   return circuit.actuators.flatMap(({ device, drivenBy }) =>

@@ -2,7 +2,7 @@ import { compile, type Circuit } from '../../circuit'
 import { edited, EditError, type Step } from '../../installation'
 import { breachKey, explore, type Breach } from '../../states'
 import { severityOf } from '../all-states'
-import { findingKey, isGrave, type Finding } from '../finding'
+import { findingKey, isGrave, type CheckFinding } from '../finding'
 import { staticFindings } from '../rules'
 
 /** States of one trial after which it is left, and counts as not tried. */
@@ -11,7 +11,7 @@ const mostEach = 60_000
 const mostInAll = 400_000
 
 /** What a finding of the states is called, as its breach is. */
-const keyOfState = (f: Finding): string =>
+const keyOfState = (f: CheckFinding): string =>
   breachKey({
     property: f.rule as Breach['property'],
     demands: f.demands ?? [],
@@ -19,7 +19,7 @@ const keyOfState = (f: Finding): string =>
     terminals: f.terminals,
   })
 
-const isOfStates = (f: Finding): boolean => f.actions !== undefined
+const isOfStates = (f: CheckFinding): boolean => f.actions !== undefined
 
 /**
  * Changes of an installation tried out on a copy: rules, then every reachable state. A change is no cure where anything of the
@@ -33,7 +33,7 @@ export class Trials {
   /** `findings` are all that are told of the installation as it is: whatever is not among them is new. */
   constructor(
     readonly circuit: Circuit,
-    findings: readonly Finding[],
+    findings: readonly CheckFinding[],
   ) {
     this.before = new Set(findings.map((f) => (isOfStates(f) ? keyOfState(f) : findingKey(f))))
   }
@@ -42,8 +42,8 @@ export class Trials {
    * Which of these findings are gone once a step has been carried out; none where something worse comes of it. A generator:
    * each pause gives the number of states looked at in all trials so far.
    */
-  *gone(step: Step, targets: readonly Finding[]): Generator<number, ReadonlySet<Finding>> {
-    const nothing = new Set<Finding>()
+  *gone(step: Step, targets: readonly CheckFinding[]): Generator<number, ReadonlySet<CheckFinding>> {
+    const nothing = new Set<CheckFinding>()
     const text = JSON.stringify([step.changes, targets.map(findingKey)])
     const known = this.outcomes.get(text)
     if (known) return new Set(targets.filter((f) => known.has(findingKey(f))))
@@ -52,7 +52,10 @@ export class Trials {
     return found ?? nothing
   }
 
-  private *tried(step: Step, targets: readonly Finding[]): Generator<number, ReadonlySet<Finding> | undefined> {
+  private *tried(
+    step: Step,
+    targets: readonly CheckFinding[],
+  ): Generator<number, ReadonlySet<CheckFinding> | undefined> {
     const circuit = this.after(step)
     if (!circuit || this.spent >= mostInAll) return undefined
     const rules = staticFindings(circuit)

@@ -1,6 +1,6 @@
 import { LINE, NEUTRAL } from '../../circuit'
 import type { Cable, Colour } from '../../installation'
-import type { Finding } from '../finding'
+import type { CheckFinding } from '../finding'
 import { earthColoured } from './remedies'
 import { inUse, type Survey } from './survey'
 
@@ -17,9 +17,9 @@ function neutralOf(cable: Cable): { neutral: Colour; line: Colour } | undefined 
  * What a conductor's colour says against what it does. Leads are fixed to their devices and wear what their makers gave
  * them; thermostat wire for extra-low voltage has no meaning in its colours.
  */
-export function colourFindings(survey: Survey): Finding[] {
+export function colourFindings(survey: Survey): CheckFinding[] {
   const { circuit } = survey
-  const findings: Finding[] = []
+  const findings: CheckFinding[] = []
   for (const cable of circuit.installation.cables)
     for (const core of cable.cores) {
       if (!core.ends.every(inUse)) continue

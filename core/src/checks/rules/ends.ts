@@ -1,5 +1,5 @@
 import { type AtomId, edgesAt } from '../../circuit'
-import type { Finding } from '../finding'
+import type { CheckFinding } from '../finding'
 import { moveToOwnTerminal } from './remedies'
 import { inUse, linksBetweenPlaces, type Survey } from './survey'
 
@@ -8,10 +8,10 @@ const alone = ({ circuit }: Survey, atom: AtomId): boolean =>
   ['centre', 'connector'].includes(circuit.atoms[atom].kind) && edgesAt(circuit, atom).length === 1
 
 /** Conductors that lead nowhere, ends that are not made safe, contacts that something bridges. */
-export function endFindings(survey: Survey): Finding[] {
+export function endFindings(survey: Survey): CheckFinding[] {
   const { circuit, wired } = survey
   const { cables, links } = circuit.installation
-  const findings: Finding[] = []
+  const findings: CheckFinding[] = []
   for (const cable of cables)
     for (const core of cable.cores)
       for (const end of [0, 1] as const) {

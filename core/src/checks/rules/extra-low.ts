@@ -1,11 +1,11 @@
 import { LINE } from '../../circuit'
-import type { Finding } from '../finding'
+import type { CheckFinding } from '../finding'
 import { inUse, type Survey } from './survey'
 
 /** Mains where only extra-low voltage may be, and supplies of it that are tied together. */
-export function extraLowFindings(survey: Survey): Finding[] {
+export function extraLowFindings(survey: Survey): CheckFinding[] {
   const { circuit, wired } = survey
-  const findings: Finding[] = []
+  const findings: CheckFinding[] = []
   circuit.devices.forEach(({ device, type }) => {
     for (const terminal of type.terminals) {
       if (!terminal.extraLow || terminal.internal) continue

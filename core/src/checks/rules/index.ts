@@ -1,5 +1,5 @@
 import type { Circuit } from '../../circuit'
-import { bySeverity, type Finding } from '../finding'
+import { bySeverity, type CheckFinding } from '../finding'
 import { colourFindings } from './colours'
 import { endFindings } from './ends'
 import { extraLowFindings } from './extra-low'
@@ -9,7 +9,7 @@ import { schemeFindings } from './scheme'
 import { Survey } from './survey'
 
 /** Every rule that needs no state, worst first. */
-export function staticFindings(circuit: Circuit): Finding[] {
+export function staticFindings(circuit: Circuit): CheckFinding[] {
   const survey = new Survey(circuit)
   return [
     ...reachFindings(survey),

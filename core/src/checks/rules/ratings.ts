@@ -1,6 +1,6 @@
 import type { Family } from '../../catalogue'
 import { type EdgeId, EARTH, LINE, NEUTRAL, type Nets } from '../../circuit'
-import type { Finding } from '../finding'
+import type { CheckFinding } from '../finding'
 import type { Survey } from './survey'
 
 /**
@@ -23,10 +23,10 @@ const contactAmps = 3
 const controls: ReadonlySet<Family> = new Set(['timing', 'thermostats', 'valves'])
 
 /** Loads, fuses, conductors and transformers against what they may carry, with every contact shut. */
-export function ratingFindings(survey: Survey): Finding[] {
+export function ratingFindings(survey: Survey): CheckFinding[] {
   const { circuit } = survey
   if (survey.allShort) return []
-  const findings: Finding[] = []
+  const findings: CheckFinding[] = []
   circuit.fuses.forEach(({ device, edge, amps }) => {
     const behind = without(survey, edge)
     const is = ampsLost(survey, behind)
@@ -75,10 +75,10 @@ export function ratingFindings(survey: Survey): Finding[] {
 }
 
 /** Every conductor against the fuse that protects it. */
-function conductorFindings(survey: Survey): Finding[] {
+function conductorFindings(survey: Survey): CheckFinding[] {
   const { circuit } = survey
   const feeds = circuit.fuses.map(({ edge, amps }) => ({ amps, nets: without(survey, edge) }))
-  return circuit.edges.flatMap((edge): Finding[] => {
+  return circuit.edges.flatMap((edge): CheckFinding[] => {
     if (edge.kind !== 'core' || !(survey.poles(survey.all, edge.a) & LINE)) return []
     const before = feeds.filter(({ nets }) => !(nets.poles[nets.netOf[edge.a]] & LINE))
     if (before.length === 0) return []

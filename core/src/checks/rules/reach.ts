@@ -1,5 +1,5 @@
 import { type AtomId, conductingPath, EARTH, edgesAt, FED, LINE, NEUTRAL, shortCircuit } from '../../circuit'
-import type { Finding } from '../finding'
+import type { CheckFinding } from '../finding'
 import { bringFeed, bringPole, exchangeAt, spares } from './remedies'
 import type { Survey } from './survey'
 
@@ -33,7 +33,7 @@ const leadsOn = ({ circuit, wired }: Survey, atom: AtomId): boolean =>
  * Neutral and earth joined behind the origin: the conductors and links on the way from the one to the other without which they
  * would be apart.
  */
-function neutralToEarth(survey: Survey): Finding | undefined {
+function neutralToEarth(survey: Survey): CheckFinding | undefined {
   const { circuit, wired } = survey
   const source = circuit.sources.find((s) => {
     const poles = survey.poles(wired, s.neutral)
@@ -58,10 +58,10 @@ function neutralToEarth(survey: Survey): Finding | undefined {
 }
 
 /** What must reach a terminal over wiring alone, what could reach it through any contact, and poles that are joined. */
-export function reachFindings(survey: Survey): Finding[] {
+export function reachFindings(survey: Survey): CheckFinding[] {
   const { circuit, wired } = survey
-  const findings: Finding[] = []
-  const missing = (finding: Finding, terminal: string, pole: number) => {
+  const findings: CheckFinding[] = []
+  const missing = (finding: CheckFinding, terminal: string, pole: number) => {
     const proposal =
       finding.rule === 'contact-without-feed' ? bringFeed(survey, terminal) : bringPole(survey, terminal, pole)
     findings.push(proposal ? { ...finding, proposal } : finding)

@@ -2,11 +2,11 @@ import { type AtomId, EARTH, LINE, NEUTRAL } from '../../circuit'
 import type { Demand } from '../../installation'
 import { leavesOf } from '../../catalogue'
 import { feltFlow, OPEN, SHUT, solveFlows } from '../../water'
-import type { Finding } from '../finding'
+import type { CheckFinding } from '../finding'
 import type { Survey } from './survey'
 
 /** What is wrong with the installation as a whole: supplies, pump, limit, thermostat, bypass. */
-export function schemeFindings(survey: Survey): Finding[] {
+export function schemeFindings(survey: Survey): CheckFinding[] {
   return [
     ...secondSupply(survey),
     ...borrowedNeutral(survey),
@@ -20,7 +20,7 @@ export function schemeFindings(survey: Survey): Finding[] {
 const idOf = ({ circuit }: Survey, device: number) => circuit.devices[device].device.id
 
 /** More than one point of isolation: to be known before a cover comes off. */
-function secondSupply(survey: Survey): Finding[] {
+function secondSupply(survey: Survey): CheckFinding[] {
   const { sources } = survey.circuit
   if (sources.length < 2) return []
   const devices = sources.map((s) => idOf(survey, s.device))
@@ -28,7 +28,7 @@ function secondSupply(survey: Survey): Finding[] {
 }
 
 /** Devices that have line from one supply and neutral from another alone. */
-function borrowedNeutral(survey: Survey): Finding[] {
+function borrowedNeutral(survey: Survey): CheckFinding[] {
   const { circuit, all } = survey
   if (circuit.sources.length < 2) return []
   const at = (atom: AtomId, pole: 'line' | 'neutral') =>
@@ -52,7 +52,7 @@ function borrowedNeutral(survey: Survey): Finding[] {
 }
 
 /** Boilers that run a pump on after a call, and a pump that does not hang on that output. */
-function pumpBesideItsOutput(survey: Survey): Finding[] {
+function pumpBesideItsOutput(survey: Survey): CheckFinding[] {
   const { circuit, wired } = survey
   const own = new Set(circuit.installation.intent.demands.flatMap((d) => d.circuit.runs ?? []))
   const boilers = new Set(circuit.installation.intent.demands.map((d) => d.call.boiler))
@@ -66,7 +66,7 @@ function pumpBesideItsOutput(survey: Survey): Finding[] {
     outputs.flatMap(({ edge }) => [circuit.edges[edge].a, circuit.edges[edge].b].map((a) => wired.netOf[a])),
   )
   const lines = new Set(wired.netOf.filter((net) => wired.poles[net] & (LINE | NEUTRAL | EARTH)))
-  return circuit.water.ways.flatMap(({ device, pump }): Finding[] => {
+  return circuit.water.ways.flatMap(({ device, pump }): CheckFinding[] => {
     const id = idOf(survey, device)
     if (!pump || own.has(id) || boilers.has(id)) return []
     const { a, b } = circuit.loads[pump.load]
@@ -76,10 +76,10 @@ function pumpBesideItsOutput(survey: Survey): Finding[] {
 }
 
 /** A high limit that can trip without shutting a normally closed valve of the cylinder. */
-function limitNotInSeries(survey: Survey): Finding[] {
+function limitNotInSeries(survey: Survey): CheckFinding[] {
   const { circuit } = survey
   const water = circuit.installation.intent.demands.filter((d) => d.kind === 'hot-water')
-  return circuit.sensors.flatMap(({ device, throws }): Finding[] => {
+  return circuit.sensors.flatMap(({ device, throws }): CheckFinding[] => {
     if (!throws || water.length === 0) return []
     // A limit within what it guards has no terminals of its own to be wired wrongly.
     const contacts = circuit.contacts.flatMap((c, i) =>
@@ -117,7 +117,7 @@ function fedBy({ circuit }: Survey, nets: Survey['all'], load: number): boolean 
   return (p & LINE && q & NEUTRAL) !== 0 || (q & LINE && p & NEUTRAL) !== 0
 }
 
-function noCylinderThermostat({ circuit }: Survey): Finding[] {
+function noCylinderThermostat({ circuit }: Survey): CheckFinding[] {
   return circuit.installation.intent.demands
     .filter((d) => d.kind === 'hot-water' && d.thermostat === null)
     .map((d) => ({
@@ -130,7 +130,7 @@ function noCylinderThermostat({ circuit }: Survey): Finding[] {
 }
 
 /** Every circuit can shut, and then the pump has no way. */
-function noBypass(survey: Survey): Finding[] {
+function noBypass(survey: Survey): CheckFinding[] {
   const { water, ports } = survey.circuit
   const gates = Uint8Array.from(water.ways, ({ port }) =>
     port === undefined || ports[port].part.openFrom === 0 ? OPEN : SHUT,
