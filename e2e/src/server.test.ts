@@ -72,7 +72,7 @@ describe('the server’s own page', () => {
     await says(page, '.page', 'Show 1 closed')
     await press(page, 'Show 1 closed')
     await page.waitForSelector('.job-list [aria-label^=Delete]', { timeout: 20_000 })
-    await page.click('.job-list [aria-label^=Delete]')
+    await page.locator('.job-list [aria-label^=Delete]').click()
     await says(page, '.condition', 'is in the bin')
     await page.reload()
     await says(page, '.page', 'Bin: 1')
