@@ -7,6 +7,7 @@ import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescrip
 /** The floors of core, lowest first: a folder may import from itself and from folders listed before it. */
 const floors = [
   'lists',
+  'inference',
   'changes',
   'installation',
   'catalogue',
@@ -26,6 +27,7 @@ const floors = [
   'planning',
   'bench',
   'diagnosis',
+  'hunt',
   'formats',
   'examples',
   'kit',

@@ -5,7 +5,7 @@ import ts from 'typescript'
 import { root } from './ready.mjs'
 
 const workspaces = ['core', 'contract', 'cli', 'server', 'web', 'e2e']
-const strictFloors = ['hypotheses', 'inputs', 'looks'].map((floor) => `core/src/${floor}`)
+const strictFloors = ['hunt', 'hypotheses', 'inference', 'inputs', 'looks'].map((floor) => `core/src/${floor}`)
 
 const sources = new Map()
 /** A program's way to the disk; what is read once serves every program. */

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { DocumentError, exampleById, readInstallation, type Installation } from '@nobbet/core'
+import { DocumentError, exampleById, readHuntCase, readInstallation, type Installation } from '@nobbet/core'
 import { UsageError } from './usage-error'
 
 /** Reads an installation from a file, from standard input (`-`), or a shipped example by its name. */
@@ -31,5 +31,15 @@ export function readJson(name: string): unknown {
     return JSON.parse(text)
   } catch (error) {
     throw new UsageError(`"${name}" is not JSON: ${(error as Error).message}`)
+  }
+}
+
+/** Reads a case of a hunt from a file or from standard input (`-`). */
+export function loadHuntCase(name: string): ReturnType<typeof readHuntCase> {
+  try {
+    return readHuntCase(readText(name, 'there is no such file'))
+  } catch (error) {
+    if (error instanceof DocumentError) throw new UsageError(`"${name}" is not a hunt: ${error.message}`)
+    throw error
   }
 }

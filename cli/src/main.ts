@@ -2,6 +2,7 @@ import { resolve } from 'node:path'
 import { Command, CommanderError } from 'commander'
 import {
   ActionError,
+  answerOf,
   checking,
   commandOf,
   compile,
@@ -12,6 +13,9 @@ import {
   faultRun,
   faultsOf,
   houseIds,
+  Hunt,
+  huntCaseJsonSchema,
+  HuntError,
   installationJsonSchema,
   instruments,
   isGrave,
@@ -30,7 +34,8 @@ import {
   type CheckFinding,
 } from '@nobbet/core'
 import { checkText, faultEndsText } from './check-text'
-import { loadInstallation, readJson } from './installation-file'
+import { huntText } from './hunt-text'
+import { loadHuntCase, loadInstallation, readJson } from './installation-file'
 import { traceText } from './trace-text'
 import { UsageError } from './usage-error'
 import { weekText } from './week-text'
@@ -189,6 +194,21 @@ export async function main(args: readonly string[], { out, err, progress: say }:
     })
 
   program
+    .command('hunt')
+    .description('what may be wrong after what was done and seen, what to look at next, and whether to look any more')
+    .argument('<case>', 'a case (JSON), or "-" for standard input')
+    .option('--json', 'JSON instead of text', false)
+    .action((file: string, options: { json: boolean }) => {
+      const { installation, log, options: known } = loadHuntCase(file)
+      const circuit = compile(installation)
+      const hunt = new Hunt(circuit, known)
+      hunt.follow(log)
+      const answer = answerOf(hunt, log)
+      if (options.json) out(JSON.stringify(answer, null, 2))
+      else huntText(circuit, log, answer).forEach(out)
+    })
+
+  program
     .command('week')
     .description('live through days by the clocks as they are set: temperatures, demands, heat, and what went wrong')
     .argument('<file>', fileArgument)
@@ -232,14 +252,15 @@ export async function main(args: readonly string[], { out, err, progress: say }:
 
   program
     .command('schema')
-    .description('the JSON Schema of a device type, or of an installation')
-    .argument('[what]', 'device-type or installation', 'device-type')
+    .description('the JSON Schema of a device type, of an installation, or of the case of a hunt')
+    .argument('[what]', 'device-type, installation or hunt', 'device-type')
     .action((what: string) => {
       const schemas: Record<string, () => unknown> = {
         'device-type': deviceTypeJsonSchema,
+        hunt: huntCaseJsonSchema,
         installation: installationJsonSchema,
       }
-      if (!schemas[what]) throw new UsageError(`there is no schema of "${what}": device-type or installation`)
+      if (!schemas[what]) throw new UsageError(`there is no schema of "${what}": device-type, installation or hunt`)
       out(JSON.stringify(schemas[what](), null, 2))
     })
 
@@ -315,6 +336,7 @@ export async function main(args: readonly string[], { out, err, progress: say }:
     if (
       told instanceof UsageError ||
       told instanceof ActionError ||
+      told instanceof HuntError ||
       ['BackupError', 'StartError'].includes(told.name)
     ) {
       err(`nobbet: ${told.message}`)

@@ -234,7 +234,9 @@ export {
 export {
   conductorsCsv,
   conductorsFromCsv,
+  huntCaseJsonSchema,
   installationJsonSchema,
+  readHuntCase,
   linkLanes,
   netlist,
   paints,
@@ -245,6 +247,7 @@ export {
   wiringCentreSvg,
   writeInstallation,
 } from './formats'
+export { Hunt, answerOf, HuntError, type HuntAnswer, type HuntEntry } from './hunt'
 export { type Example, exampleById, examples, ownValve } from './examples'
 export { blankType, measuresOf, type TryFeed, tryFeeds, tryOut, usualFeeds } from './kit'
 export {
@@ -309,4 +312,6 @@ export {
   viaText,
   voltsText,
   weekTimeText,
+  lookText,
+  shownText,
 } from './wording'

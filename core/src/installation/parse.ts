@@ -42,8 +42,24 @@ export interface TypeDirectory {
   inputsOf(type: string): readonly string[]
 }
 
-export function problemsOf(error: z.ZodError): DocumentProblem[] {
-  return error.issues.map((issue) => ({ field: plainText(issue.path.join('.')), reason: plainText(issue.message) }))
+export function problemsOf({ issues }: Pick<z.ZodError, 'issues'>): DocumentProblem[] {
+  return issues
+    .flatMap((issue) => nearest(issue))
+    .map(({ path, message }) => ({
+      field: plainText(path.join('.')),
+      reason: plainText(message),
+    }))
+}
+
+/**
+ * Of something that fits none of several forms: what is wrong with the one form that is right as far as its own fields go, and
+ * wrong only within them.
+ */
+function nearest(issue: z.core.$ZodIssue): z.core.$ZodIssue[] {
+  if (issue.code !== 'invalid_union') return [issue]
+  const [within, ...others] = issue.errors.filter((form) => form.every(({ path }) => path.length > 0))
+  if (!within || others.length > 0) return [issue]
+  return within.flatMap((one) => nearest({ ...one, path: [...issue.path, ...one.path] }))
 }
 
 /**

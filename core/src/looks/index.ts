@@ -1,3 +1,4 @@
 export * from './agrees'
 export * from './look'
 export * from './look-at'
+export * from './look-schema'

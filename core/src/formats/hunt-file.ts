@@ -1,0 +1,31 @@
+import { z } from 'zod'
+import { huntCaseSchema, type HuntEntry, type HuntOptions } from '../hunt'
+import { DocumentError, problemsOf, type Installation } from '../installation'
+import { readInstallation } from './installation-file'
+
+/** A case of a hunt, with its installation read as one. */
+export interface HuntFile {
+  installation: Installation
+  log: HuntEntry[]
+  options: HuntOptions
+}
+
+/** Reads a case: JSON. Throws {@link DocumentError} with field and reason. */
+export function readHuntCase(text: string): HuntFile {
+  let document: unknown
+  try {
+    document = JSON.parse(text)
+  } catch (error) {
+    throw new DocumentError([{ field: '', reason: `this is not JSON: ${(error as Error).message}` }])
+  }
+  const read = huntCaseSchema.safeParse(document)
+  if (!read.success) throw new DocumentError(problemsOf(read.error))
+  const { installation, log, options } = read.data
+  return { installation: readInstallation(JSON.stringify(installation)), log, options }
+}
+
+/** The published JSON Schema of a case. */
+export const huntCaseJsonSchema = (): Record<string, unknown> => ({
+  ...z.toJSONSchema(huntCaseSchema, { io: 'input' }),
+  title: 'Nobbet hunt case',
+})

@@ -1,0 +1,321 @@
+import fc from 'fast-check'
+import { circuitOf } from '../../testing'
+import { hypothesesOf, restOf, type Hypothesis } from '../hypotheses'
+import { lookAt, type Look, type LookResult } from '../looks'
+import type { Circuit } from '../circuit'
+import { Simulation } from '../simulation'
+import { advice, answerOf, Hunt, HuntError, huntOptionsSchema, type HuntEntry } from '.'
+
+/** A log as somebody would tell it: acts as texts, findings as a look and what was found; numbers are volts. */
+const logOf = (...told: (string | [object, string | number])[]): HuntEntry[] =>
+  told.map((one, i) => {
+    const id = `e${i + 1}`
+    if (typeof one === 'string') return { id, do: one }
+    const [see, found] = one
+    return { id, see, found: typeof found === 'number' ? { value: found, unit: 'V' } : { word: found } } as HuntEntry
+  })
+const after = (circuit: Circuit, log: HuntEntry[], options = {}) => {
+  const hunt = new Hunt(circuit, huntOptionsSchema.parse(options))
+  hunt.follow(log)
+  return hunt
+}
+const shareOf = (hunt: Hunt, id: string) => hunt.ranking().shares[hunt.suspects.findIndex((s) => s.id === id)]
+const best = (hunt: Hunt, n = 1) => {
+  const { shares } = hunt.ranking()
+  return [...shares.keys()]
+    .sort((x, y) => shares[y] - shares[x])
+    .slice(0, n)
+    .map((i) => hunt.suspects[i].id)
+}
+
+const boiler = { at: 'boiler', device: 'boiler' }
+const lever = (device: string) => ({ at: 'lever', device })
+const volts = (red: string) => ({ at: 'points', with: 'tester', red })
+const heating = ['programmer.heating=on', 'stat-1.set=30', 'settle']
+const hotWater = ['programmer.hot-water=on', 'cyl-stat.set=75', 'settle']
+const midPosition = circuitOf('mid-position')
+const twoPort = circuitOf('two-port-heating-hot-water')
+
+describe('a call', () => {
+  it('to heating that comes only with the hot water: the end switch of the mid-position valve', () => {
+    const log = logOf(
+      ...heating,
+      [boiler, 'not-called'],
+      ...hotWater,
+      [boiler, 'called'],
+      'cyl-stat.set=40',
+      'settle',
+      [lever('valve'), 'slack'],
+      [boiler, 'not-called'],
+      [volts('wc.18'), 230],
+    )
+    const hunt = after(midPosition, log)
+    expect(best(hunt)).toEqual(['valve.s2.never-operates'])
+    // What he saw does not go with a channel that does not make.
+    const { suspects, ruledOut } = answerOf(hunt, log)
+    const channel = [...suspects, ...ruledOut].find((s) => s.id === 'programmer.heating.never-operates')!
+    expect(channel.against.map((a) => a.finding)).toContain('e13')
+  })
+
+  it('to a valve that opens and a boiler that stays cold: the end switch, its two conductors, and no other part', () => {
+    const hunt = after(
+      twoPort,
+      logOf(...heating, [lever('zv-1'), 'slack'], [boiler, 'not-called'], ...hotWater, [boiler, 'called']),
+    )
+    expect(best(hunt, 4).sort()).toEqual([
+      'zv-1-lead.grey.open',
+      'zv-1-lead.orange.open',
+      'zv-1.end-switch.makes-sometimes',
+      'zv-1.end-switch.never-makes',
+    ])
+  })
+
+  it('after a thermostat was changed: its conductors exchanged are likelier than before, an old fault is not out', () => {
+    const log = logOf(...heating, [boiler, 'not-called'], [lever('zv-1'), 'stiff'])
+    const [plain, told] = [after(twoPort, log), after(twoPort, log, { workedOn: ['stat-1'], fresh: ['stat-1'] })]
+    const wrong = plain.suspects.filter((s) => s.hypothesis?.kind === 'cores-exchanged' && s.label.includes('stat-1.'))
+    expect(wrong.length).toBeGreaterThan(0)
+    for (const { id } of wrong) expect(shareOf(told, id)).toBeGreaterThan(shareOf(plain, id))
+    expect(shareOf(told, 'stat-1.contact.never-makes')).toBeLessThan(shareOf(plain, 'stat-1.contact.never-makes'))
+    expect(shareOf(told, 'zv-1.motor.open')).toBeGreaterThan(0.02)
+  })
+
+  it('to a mid-position lever that stays slack with everything off: nothing wrong, where the heating was on before', () => {
+    const log = logOf([lever('valve'), 'slack'], [boiler, 'not-called'])
+    const hunt = after(midPosition, log)
+    expect(best(hunt, 6)).toContain('after heating-1')
+    expect(shareOf(hunt, 'after heating-1')).toBeGreaterThan(shareOf(hunt, 'nothing-wrong'))
+  })
+
+  it('to a new head that changes nothing: it was not the head; to one that cures: it was', () => {
+    const dead: Parameters<typeof logOf> = [...heating, [lever('zv-1'), 'stiff']]
+    const before = after(twoPort, logOf(...dead))
+    const again = (found: string): HuntEntry[] => [
+      ...logOf(...dead),
+      { id: 'new', renew: 'zv-1' },
+      { id: 'look', see: lever('zv-1') as never, found: { word: found } },
+    ]
+    expect(shareOf(after(twoPort, again('stiff')), 'zv-1.motor.open')).toBeLessThan(
+      shareOf(before, 'zv-1.motor.open') / 5,
+    )
+    expect(best(after(twoPort, again('slack')))[0]).toMatch(/^zv-1\./)
+  })
+
+  it('with a finding that was a mistake names that finding, and keeps the truth', () => {
+    const log = logOf(
+      ...heating,
+      [lever('zv-1'), 'slack'],
+      [{ at: 'motor', device: 'zv-1' }, 'hums'],
+      [volts('zv-1.M'), 230],
+      [volts('stat-1.SL'), 0],
+    )
+    const hunt = after(twoPort, log)
+    expect(hunt.contradictions()[0]).toMatchObject({ id: 'e7', against: expect.arrayContaining(['e4']) })
+    expect(shareOf(hunt, 'zv-1.end-switch.never-makes')).toBeGreaterThan(0.01)
+  })
+
+  it('that fits nothing on the list says so', () => {
+    const log = logOf(
+      [boiler, 'called'],
+      [lever('zv-1'), 'stiff'],
+      [volts('boiler.SL'), 0],
+      [{ at: 'pump', device: 'pump' }, 'not-running'],
+    )
+    const hunt = after(twoPort, log)
+    expect(shareOf(hunt, 'not-on-the-list')).toBeGreaterThan(0.03)
+    expect(hunt.contradictions().map((c) => c.id)).toContain('e1')
+  })
+})
+
+describe('a hunt', () => {
+  const parts = fc.constantFrom(
+    'mid-position',
+    'two-port-heating-hot-water',
+    'low-voltage',
+    'diverter',
+    'hot-water-priority',
+  )
+  const someLog = fc
+    .array(
+      fc.constantFrom<string | [object, string]>(...heating, ...hotWater, [boiler, 'called'], [boiler, 'not-called']),
+      { maxLength: 8 },
+    )
+    .map((told) => logOf(...told))
+  const two = new Hunt(twoPort)
+  const sharesAfter = (log: HuntEntry[]) => {
+    two.follow(log)
+    return [...two.ranking().shares]
+  }
+
+  it('says the same of an edited log as of one typed so from the start, and of one with an entry taken back as before', () => {
+    fc.assert(
+      fc.property(someLog, fc.nat(), (log, at) => {
+        const cut = log.slice(0, at % (log.length + 1))
+        const before = sharesAfter(cut)
+        sharesAfter(log)
+        expect(sharesAfter(cut)).toEqual(before)
+        const fresh = new Hunt(twoPort)
+        fresh.follow(cut)
+        expect([...fresh.ranking().shares]).toEqual(before)
+      }),
+      { numRuns: 6 },
+    )
+  })
+
+  it('does not mind in which order things were seen between two acts', () => {
+    const seen: [object, string | number][] = [
+      [lever('zv-1'), 'slack'],
+      [boiler, 'not-called'],
+      [volts('wc.19'), 230],
+    ]
+    const one = after(twoPort, logOf(...heating, ...seen))
+    const other = after(
+      twoPort,
+      logOf(...heating, ...seen).map((e, i, all) => (i < 3 ? e : all[8 - i])),
+    )
+    expect([...other.ranking().shares]).toEqual([...one.ranking().shares])
+  })
+
+  it('never gives the truth up for what it itself would have shown', () => {
+    fc.assert(
+      fc.property(parts, fc.nat(), fc.array(fc.nat(), { minLength: 4, maxLength: 4 }), (id, pick, steps) => {
+        const circuit = circuitOf(id)
+        const hypotheses = hypothesesOf(circuit).filter((h) => h.prior > 0)
+        const truth = hypotheses[pick % hypotheses.length]
+        const log: HuntEntry[] = []
+        const sim = restOf(circuit, truth.variant, new Simulation(circuit))
+        for (const step of steps) lookOn(circuit, log, sim, step)
+        const hunt = after(circuit, log)
+        const { shares } = hunt.ranking()
+        const findings = log.filter((e) => 'see' in e).length
+        const likely = shareOf(hunt, truth.id) / Math.max(...shares)
+        // It can only be behind those that it started behind, or that answered alike.
+        expect(findings).toBe(4)
+        expect(likely).toBeGreaterThan(0.9 ** 4 * (truth.prior / 40))
+      }),
+      { numRuns: 12 },
+    )
+  })
+
+  it('led by its own advice comes to the truth, or to what no look tells from it, before it stops', () => {
+    let found = 0
+    const truths: [string, string][] = [
+      ['two-port-heating-hot-water', 'zv-1.motor.open'],
+      ['two-port-heating-hot-water', 'stat-1.contact.never-makes'],
+      ['mid-position', 'valve.s2.never-operates'],
+      ['low-voltage', 'zv-2.motor.open'],
+    ]
+    for (const [id, truth] of truths) {
+      const circuit = circuitOf(id)
+      const { decision, log } = led(
+        circuit,
+        hypothesesOf(circuit).find((h) => h.id === truth)!,
+      )
+      expect(log.filter((e) => 'see' in e).length).toBeLessThan(16)
+      if (decision.remedy!.suspects.includes(truth)) found++
+    }
+    expect(found).toBe(truths.length)
+  })
+
+  it('refuses an entry that does not fit, naming it, and stays as it was', () => {
+    const before = sharesAfter(logOf(...heating, [boiler, 'called']))
+    for (const [entry, reason] of [
+      [{ id: 'x', do: 'stat-9.set=30' }, 'stat-9'],
+      [{ id: 'x', do: 'fault=zv-1.motor.open' }, 'nothing that can be done on site'],
+      [{ id: 'x', see: { at: 'pump', device: 'none' }, found: { word: 'running' } }, 'there is no device "none"'],
+      [{ id: 'x', see: volts('wc.99'), found: { value: 230, unit: 'V' } }, 'there is no terminal "wc.99"'],
+      [{ id: 'x', renew: 'none' }, 'there is no device "none"'],
+    ] as [HuntEntry, string][]) {
+      expect(() => two.follow([entry])).toThrow(HuntError)
+      expect(() => two.follow([entry])).toThrow(reason)
+    }
+    expect([...two.ranking().shares]).toEqual(before)
+  })
+})
+
+describe('the next look', () => {
+  const heatingOnly = logOf(...heating, [boiler, 'not-called'])
+
+  it('into an enclosure begins with isolating it, until somebody has been in there', () => {
+    const hunt = after(twoPort, heatingOnly)
+    const { next } = advice(hunt, heatingOnly, 60)
+    const live = next.filter((n) => n.see.at === 'points')
+    expect(live.length).toBeGreaterThan(3)
+    for (const { see, isolateFirst, live: isLive } of live) {
+      expect(isLive).toBe(true)
+      expect(see.at === 'points' && see.red.startsWith(`${isolateFirst}.`)).toBe(true)
+    }
+    const opened = [
+      ...heatingOnly,
+      { id: 'in', see: volts('wc.3') as never, found: { value: 230, unit: 'V' as const } },
+    ]
+    hunt.follow(opened)
+    for (const { see, isolateFirst } of advice(hunt, opened, 60).next)
+      if (see.at === 'points' && see.red.startsWith('wc.')) expect(isolateFirst).toBeUndefined()
+  })
+
+  it('is none on live parts where none is wanted', () => {
+    const hunt = after(twoPort, heatingOnly, { deadOnly: true })
+    const { next } = advice(hunt, heatingOnly, 60)
+    expect(next.length).toBeGreaterThan(0)
+    expect(next.filter((n) => n.live)).toEqual([])
+  })
+
+  it('costs less where somebody stands already, and sets only what stands otherwise', () => {
+    const hunt = after(twoPort, heatingOnly)
+    const { next } = advice(hunt, heatingOnly, 200)
+    const acts = next.flatMap((n) => n.acts)
+    expect(acts).not.toContain('programmer.heating=on')
+    expect(acts).toContain('programmer.hot-water=on')
+    const asItStands = next.filter((n) => n.see.at === 'lever' && n.acts.length === 0)
+    const set = next.filter((n) => n.see.at === 'lever' && n.acts.length > 0)
+    expect(Math.max(...asItStands.map((n) => n.minutes))).toBeLessThan(Math.min(...set.map((n) => n.minutes)))
+  })
+})
+
+/** Goes where the advice says, in an installation in which something is so, and answers truly, until the advice is to stop. */
+function led(circuit: Circuit, truth: Hypothesis) {
+  const hunt = new Hunt(circuit)
+  const sim = restOf(circuit, truth.variant, new Simulation(circuit))
+  const log: HuntEntry[] = []
+  for (;;) {
+    hunt.follow(log)
+    const answer = answerOf(hunt, log, 1)
+    const [next] = answer.next
+    if (answer.decision.stop || !next || log.length > 80) return { decision: answer.decision, log }
+    for (const text of next.acts) done(log, sim, text)
+    log.push({ id: `e${log.length}`, see: next.see, found: foundAt(sim, next.see as Look) })
+  }
+}
+
+/** One act by chance, and one look by chance after it. */
+function lookOn(circuit: Circuit, log: HuntEntry[], sim: Simulation, chance: number): void {
+  const acts = ['programmer.heating=on', 'programmer.heating=off', 'stat-1.set=30', 'stat-1.set=5']
+  const [device] = acts[chance % acts.length].split('.')
+  if (
+    circuit.deviceIndex.has(device) &&
+    circuit.devices[circuit.deviceIndex.get(device)!].controlIndex.has(acts[chance % 4].split(/[.=]/)[1])
+  )
+    done(log, sim, acts[chance % acts.length])
+  done(log, sim, 'settle')
+  const looks = circuit.atoms
+    .filter((a) => a.kind === 'centre')
+    .map((a): Look => ({ at: 'points', with: 'tester', red: a.ref }))
+  const see = looks[chance % looks.length]
+  log.push({ id: `e${log.length}`, see: see as never, found: foundAt(sim, see) })
+}
+
+function done(log: HuntEntry[], sim: Simulation, text: string): void {
+  log.push({ id: `e${log.length}`, do: text })
+  if (text === 'settle') return void sim.settle()
+  const [, device, control, value] = /^([^.]+)\.([^=]+)=(.*)$/.exec(text)!
+  sim.set(device, control, value)
+}
+
+/** What somebody finds who reads and writes down rightly; what cannot be known is no answer. */
+function foundAt(sim: Simulation, look: Look): Extract<HuntEntry, { see: unknown }>['found'] {
+  const shown: LookResult = lookAt(sim, look)
+  if ('unknown' in shown) return 'cannot-tell'
+  if ('word' in shown) return shown
+  return shown.unit === 'V' ? { value: Math.round(shown.value), unit: 'V' } : { value: shown.value, unit: shown.unit }
+}

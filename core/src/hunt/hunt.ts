@@ -1,0 +1,204 @@
+import type { Circuit } from '../circuit'
+import { restOf } from '../hypotheses'
+import { contradictions, weighed, type Contradiction, type Evidence, type Weighing } from '../inference'
+import { nth } from '../lists'
+import type { Look, LookResult, WrittenLook } from '../looks'
+import { ActionError, parseAction, Simulation } from '../simulation'
+import { usualHuntOptions, type HuntEntry, type HuntFinding, type HuntOptions } from './case'
+import { chanceAtRandom, chanceOf, expectedOf } from './likelihood'
+import { suspectsOf, type Suspect } from './suspects'
+
+/** An entry of the log that does not fit the installation; the message is one line for the user. */
+export class HuntError extends Error {
+  constructor(
+    readonly entry: string,
+    reason: string,
+  ) {
+    super(`entry "${entry}": ${reason}`)
+    this.name = 'HuntError'
+  }
+}
+
+/** One suspect's own installation, gone along the log. */
+interface Course {
+  sim: Simulation
+  /** When something was done last, ms: clicks are heard from then on. */
+  touched: number
+  /** Of each finding, in the order of the log: how probable it is here, and what would have been shown. */
+  chances: number[]
+  expected: (LookResult | 'open')[]
+}
+
+/**
+ * What may be wrong, in the light of everything done and seen. Every suspect has a simulation of its own that is taken along the
+ * log; a log that goes on from the one before is followed from there, any other from the start, to the same result.
+ *
+ * @example
+ * const hunt = new Hunt(circuit)
+ * hunt.follow([{ id: '1', do: 'programmer.heating=on' }, { id: '2', see: { at: 'boiler', device: 'boiler' }, found: { word: 'not-called' } }])
+ * hunt.ranking().shares // per suspect, in the order of hunt.suspects
+ */
+export class Hunt {
+  readonly suspects: readonly Suspect[]
+  private readonly whole: Simulation
+  private readonly courses: Course[]
+  private log: readonly HuntEntry[] = []
+
+  constructor(
+    readonly circuit: Circuit,
+    readonly options: HuntOptions = usualHuntOptions,
+  ) {
+    this.suspects = suspectsOf(circuit, options)
+    this.whole = new Simulation(circuit)
+    this.courses = []
+  }
+
+  /** Findings that tell something, in the order of the log. */
+  get findings(): HuntFinding[] {
+    return this.log.filter(tells)
+  }
+
+  /**
+   * Takes every suspect along a log. Throws {@link HuntError} where an entry does not fit the installation; nothing has then
+   * changed.
+   */
+  follow(log: readonly HuntEntry[]): void {
+    const run = this.following(log)
+    while (!run.next().done);
+  }
+
+  /** As {@link follow}, suspect by suspect: gives how many have been taken along. Left early, it is begun anew by the next. */
+  *following(log: readonly HuntEntry[]): Generator<number, void> {
+    this.checked(log)
+    const goesOn = this.log.every(
+      (entry, i) => log[i] !== undefined && JSON.stringify(log[i]) === JSON.stringify(entry),
+    )
+    const from = goesOn && this.courses.length === this.suspects.length ? this.log.length : 0
+    const courses = from === 0 ? [] : this.courses.splice(0)
+    this.courses.length = 0
+    for (const [i, { hypothesis }] of this.suspects.entries()) {
+      const course = courses[i] ?? this.begun(hypothesis)
+      for (let at = from; at < log.length; at++) this.step(course, log, at, hypothesis)
+      this.courses.push(course)
+      yield i + 1
+    }
+    this.log = [...log]
+  }
+
+  /** Per suspect its share, and how probable all that was found is. */
+  ranking(): Weighing {
+    return weighed(this.priors(), this.evidence())
+  }
+
+  /** Findings that do not go with the rest, the one most likely mistaken first. */
+  contradictions(): Contradiction[] {
+    return contradictions(this.priors(), this.evidence())
+  }
+
+  /** What a suspect would have shown at each finding, and how probable what was found is then. */
+  fits(suspect: number): { finding: string; expected: LookResult | 'open'; chance: number }[] {
+    const { chances, expected } = nth(this.courses, suspect)
+    return this.findings.map(({ id }, i) => ({ finding: id, chance: nth(chances, i), expected: nth(expected, i) }))
+  }
+
+  /** A suspect's installation as it stands after the log. Not to be changed: fork it. */
+  simulationOf(suspect: number): Simulation {
+    return nth(this.courses, suspect).sim
+  }
+
+  private priors(): number[] {
+    return this.suspects.map(({ prior }) => prior)
+  }
+
+  private evidence(): Evidence[] {
+    if (this.courses.length < this.suspects.length) throw new Error('a log was not followed to its end')
+    return this.findings.map(({ id, see, found }, i) => ({
+      id,
+      source: `${JSON.stringify(see)} after ${this.actsBefore(id)}`,
+      answer: JSON.stringify(found),
+      likelihood: Float64Array.from(this.courses, ({ chances }) => nth(chances, i)),
+    }))
+  }
+
+  /** The same look is the same source for as long as nothing was done between. */
+  private actsBefore(id: string): number {
+    const at = this.log.findIndex((entry) => entry.id === id)
+    return this.log.slice(0, at).filter((entry) => !('see' in entry)).length
+  }
+
+  private begun(hypothesis: Suspect['hypothesis']): Course {
+    const sim = hypothesis ? restOf(this.circuit, hypothesis.variant, this.whole) : this.whole.fork()
+    return { sim, touched: 0, chances: [], expected: [] }
+  }
+
+  private step(course: Course, log: readonly HuntEntry[], at: number, hypothesis: Suspect['hypothesis']): void {
+    const entry = nth(log, at)
+    const { sim } = course
+    if ('do' in entry) {
+      if (!passes(entry.do)) course.touched = sim.time
+      return act(sim, entry.do)
+    }
+    if ('renew' in entry) {
+      const subject = hypothesis?.kind === 'part' ? hypothesis.id.split('.') : []
+      const renewed = subject[0] === entry.renew && (entry.part === undefined || subject[1] === entry.part)
+      if (renewed && hypothesis) sim.mend('hypothesis', hypothesis.variant.defects)
+      sim.settle()
+      return
+    }
+    if (!tells(entry)) return
+    const look = lookOf(entry.see, course.touched)
+    const { found } = entry
+    const chance = hypothesis ? chanceOf(sim, look, found, this.options.errors) : chanceAtRandom(look)
+    course.chances.push(chance)
+    course.expected.push(hypothesis ? expectedOf(sim, look) : 'open')
+  }
+
+  /** Goes along the log with nothing wrong: what cannot be done or looked at there is refused. */
+  private checked(log: readonly HuntEntry[]): void {
+    const sim = this.whole.fork()
+    for (const entry of log) {
+      try {
+        if ('do' in entry) act(sim, entry.do)
+        else if ('renew' in entry) {
+          if (!this.circuit.deviceIndex.has(entry.renew)) throw new ActionError(`there is no device "${entry.renew}"`)
+        } else known(this.circuit, entry.see)
+      } catch (error) {
+        if (error instanceof ActionError) throw new HuntError(entry.id, error.message)
+        throw error
+      }
+    }
+  }
+}
+
+const tells = (entry: HuntEntry): entry is HuntFinding & { found: Exclude<HuntFinding['found'], string> } =>
+  'see' in entry && typeof entry.found !== 'string'
+
+/** Lets time pass, and does nothing. */
+const passes = (text: string): boolean => text === 'settle' || text.startsWith('wait=')
+
+function act(sim: Simulation, text: string): void {
+  if (text === 'settle') return void sim.settle()
+  const action = parseAction(text)
+  switch (action.do) {
+    case 'set':
+      return sim.set(action.device, action.control, action.value)
+    case 'wait':
+      return void sim.run(action.ms)
+    case 'clock':
+      return sim.setClock(action.minuteOfWeek)
+    case 'heat':
+      return sim.letWarm(action.scenario ?? undefined)
+    default:
+      throw new ActionError(`"${text}" is nothing that can be done on site`)
+  }
+}
+
+const lookOf = (see: WrittenLook, since: number): Look => (see.at === 'clicks' ? { ...see, at: 'clicks', since } : see)
+
+/** Throws {@link ActionError} where what is to be looked at is no part of the installation. */
+function known(circuit: Circuit, see: WrittenLook): void {
+  const terminals = see.at === 'points' ? [see.red, ...(see.black === undefined ? [] : [see.black])] : []
+  for (const ref of terminals) if (!circuit.atomIndex.has(ref)) throw new ActionError(`there is no terminal "${ref}"`)
+  const device = see.at === 'points' ? undefined : see.at === 'pipe' ? see.connection.split('.')[0] : see.device
+  if (device !== undefined && !circuit.deviceIndex.has(device)) throw new ActionError(`there is no device "${device}"`)
+}

@@ -1,0 +1,6 @@
+export * from './case'
+export * from './hunt'
+export * from './likelihood'
+export * from './suspects'
+export * from './next'
+export * from './answer'

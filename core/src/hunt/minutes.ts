@@ -1,0 +1,78 @@
+import type { Circuit } from '../circuit'
+import type { Hypothesis } from '../hypotheses'
+import type { WrittenLook } from '../looks'
+
+/** Minutes of the engineer's time, trade estimates: for somebody who stands there. */
+export const lookMinutes: Record<WrittenLook['at'], number> = {
+  points: 0.5,
+  valve: 1,
+  lever: 1,
+  motor: 0.5,
+  clicks: 0.5,
+  pump: 0.5,
+  boiler: 0.5,
+  display: 0.5,
+  lamps: 0.5,
+  'flow-temperature': 0.5,
+  pipe: 1,
+  warmth: 1,
+  fuse: 1.5,
+}
+
+/** Minutes beside the look itself, trade estimates. Live work counts so many times. */
+export const otherMinutes = {
+  walk: 1,
+  setControl: 0.5,
+  valveTravels: 0.3,
+  coverOfCentre: 1.5,
+  plateOfControl: 1,
+  casingOfBoiler: 5,
+  liveFactor: 2,
+} as const
+
+/** What a remedy takes, and what it costs beside that to have done it for nothing, in minutes or what is worth as much. */
+export interface RemedyMinutes {
+  cost: number
+  wrong: number
+}
+/** After a remedy that was none the search goes on, and the customer has waited for nothing. */
+const goingOn = 60
+const remedyMinutes = {
+  valveHead: { cost: 25, wrong: 70 + goingOn },
+  valveBody: { cost: 90, wrong: 200 + goingOn },
+  boiler: { cost: 45, wrong: 240 + goingOn },
+  control: { cost: 20, wrong: 60 + goingOn },
+  wiring: { cost: 10, wrong: 15 + goingOn },
+  explained: { cost: 3, wrong: 60 + goingOn },
+} as const satisfies Record<string, RemedyMinutes>
+
+/** Trade estimates by what has to be changed; a wrong part costs its price and the customer's trust beside its minutes. */
+export function minutesOfRemedy(circuit: Circuit, { kind, id }: Hypothesis): RemedyMinutes {
+  if (kind === 'nothing-wrong' || kind === 'start') return remedyMinutes.explained
+  if (kind !== 'part') return remedyMinutes.wiring
+  const [owner = '', part] = id.split('.')
+  const device = circuit.devices[circuit.deviceIndex.get(owner) ?? -1]
+  if (!device) return remedyMinutes.control
+  const what = device.type.primitives.find((p) => p.id === part)
+  if (what?.kind === 'port') return remedyMinutes.valveBody
+  if (device.actuatorIndex.size > 0) return remedyMinutes.valveHead
+  return device.type.inputs.length > 0 ? remedyMinutes.boiler : remedyMinutes.control
+}
+
+/** Minutes until the terminals of a wiring centre or device lie open. */
+export function minutesToOpen({ installation, devices, deviceIndex }: Circuit, owner: string): number {
+  if (installation.wiringCentres.some(({ id }) => id === owner)) return otherMinutes.coverOfCentre
+  const isBoiler = (devices[deviceIndex.get(owner) ?? -1]?.type.inputs.length ?? 0) > 0
+  return isBoiler ? otherMinutes.casingOfBoiler : otherMinutes.plateOfControl
+}
+
+/** Where somebody stands for a look: a place's id. */
+export function placeOf(circuit: Circuit, look: WrittenLook): string | undefined {
+  const ref = look.at === 'points' ? look.red : look.at === 'pipe' ? look.connection : look.device
+  return placeOfOwner(circuit, ref.split('.')[0] ?? '')
+}
+
+export function placeOfOwner({ installation }: Circuit, owner: string): string | undefined {
+  const { devices, wiringCentres, connectors } = installation
+  return [...devices, ...wiringCentres, ...connectors].find(({ id }) => id === owner)?.place
+}

@@ -1,0 +1,80 @@
+import type { Circuit } from '../circuit'
+import { hypothesesOf, type Hypothesis } from '../hypotheses'
+import type { Command, Installation } from '../installation'
+import type { HuntOptions } from './case'
+
+/** Something that may be the case, with its weight before anything was found. */
+export interface Suspect {
+  id: string
+  label: string
+  remedy: string
+  /** Relative weight, above 0. */
+  prior: number
+  /** Undefined of the one that is not on the list. */
+  hypothesis?: Hypothesis
+}
+
+export const unlisted = 'not-on-the-list'
+/** Share of call-outs whose cause is none of those listed; an estimate. */
+const unlistedShare = 0.03
+
+/**
+ * Factors on a weight, all estimates: wiring and settings where somebody has just worked; a part that is new; an end of a
+ * conductor that was seen, or tested, to be where the document has it.
+ */
+const factors = { workedOn: 8, fresh: 0.3, seen: 0.3, tested: 0.03 } as const
+
+/** Everything that may singly be the case, and that it is something else. Nothing has no weight at all. */
+export function suspectsOf(circuit: Circuit, { workedOn, fresh }: HuntOptions): Suspect[] {
+  const listed = hypothesesOf(circuit)
+    .filter(({ prior }) => prior > 0)
+    .map((hypothesis): Suspect => {
+      const { id, label, remedy, prior, kind, variant } = hypothesis
+      let weight = prior
+      const at = variant.change ? placesOf(circuit.installation, variant.change) : [id.split('.')[0] ?? '']
+      if (variant.change && at.some((owner) => workedOn.includes(owner))) weight *= factors.workedOn
+      if (kind === 'part' && at.some((owner) => fresh.includes(owner))) weight *= factors.fresh
+      if (variant.change) weight *= doubtOf(circuit.installation, variant.change)
+      return { id, label, remedy, prior: weight, hypothesis }
+    })
+  const all = listed.reduce((sum, { prior }) => sum + prior, 0)
+  return [
+    ...listed,
+    {
+      id: unlisted,
+      label: 'something that is not on this list',
+      remedy: '',
+      prior: (all * unlistedShare) / (1 - unlistedShare),
+    },
+  ]
+}
+
+/** The devices at which an alteration would have been made. */
+function placesOf(installation: Installation, { changes }: Command): string[] {
+  return changes.flatMap((change): string[] => {
+    if (change.do === 'end') {
+      const ends = coreOf(installation, change.cable, change.core)?.ends ?? []
+      return ends.flatMap((end) => ('terminal' in end ? [ownerOf(end.terminal)] : []))
+    }
+    if (change.do === 'drop') {
+      const link = installation.links.find((l) => change.in === 'links' && l.id === change.id)
+      return link ? link.between.map(ownerOf) : []
+    }
+    if (change.do !== 'put') return []
+    return change.in === 'links' ? change.value.between.map(ownerOf) : [change.value.id]
+  })
+}
+
+/** How far it may be doubted that the document is right there: less where somebody has seen it, least where it was tested. */
+const doubtOf = (installation: Installation, { changes }: Command): number =>
+  changes.reduce((least, change) => {
+    if (change.do !== 'end') return least
+    const known =
+      coreOf(installation, change.cable, change.core)?.ends[change.end].provenance ?? installation.provenance
+    return Math.min(least, known === 'tested' ? factors.tested : known === 'seen' ? factors.seen : 1)
+  }, 1)
+
+const coreOf = (installation: Installation, cable: string, core: string) =>
+  installation.cables.find((c) => c.id === cable)?.cores.find((k) => k.id === core)
+
+const ownerOf = (terminal: string): string => terminal.slice(0, terminal.indexOf('.'))

@@ -1,0 +1,190 @@
+import fc from 'fast-check'
+import {
+  alikeTo,
+  contradictions,
+  decided,
+  entropy,
+  information,
+  outcomesOf,
+  weighed,
+  type Candidate,
+  type Evidence,
+  type Remedy,
+} from '.'
+
+const found = (id: string, likelihood: number[], source = id, answer = 'live'): Evidence => ({
+  id,
+  source,
+  answer,
+  likelihood: Float64Array.from(likelihood),
+})
+const look = (minutes: number, ...answers: number[][]): Candidate => ({
+  minutes,
+  answers: new Map(answers.map((likelihood, i) => [`answer ${i}`, Float64Array.from(likelihood)])),
+})
+const yesNo = (minutes: number, yes: number[]) =>
+  look(
+    minutes,
+    yes,
+    yes.map((p) => 1 - p),
+  )
+
+const likely = fc.double({ min: 1e-3, max: 1, noNaN: true })
+const weights = fc.array(fc.double({ min: 1e-3, max: 10, noNaN: true }), { minLength: 4, maxLength: 4 })
+const someEvidence = fc
+  .array(
+    fc.tuple(
+      fc.constantFrom('a', 'b', 'c'),
+      fc.constantFrom('live', 'dead'),
+      fc.array(likely, { minLength: 4, maxLength: 4 }),
+    ),
+    {
+      maxLength: 7,
+    },
+  )
+  .map((all) => all.map(([source, answer, likelihood], i) => found(`finding ${i}`, likelihood, source, answer)))
+const someLook = fc
+  .tuple(
+    fc.double({ min: 0.1, max: 30, noNaN: true }),
+    fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 4, maxLength: 4 }),
+  )
+  .map(([minutes, yes]) => yesNo(minutes, yes))
+
+describe('weighing suspects', () => {
+  it('follows Bayes’ rule', () => {
+    const { shares, logProbability } = weighed([1, 3], [found('one', [0.98, 0.02])])
+    expect(shares[0]).toBeCloseTo(0.98 / (0.98 + 3 * 0.02), 12)
+    expect(Math.exp(logProbability)).toBeCloseTo((0.98 + 3 * 0.02) / 4, 12)
+  })
+
+  it('does not depend on the order in which things were found, to the last digit; none is ever quite out', () => {
+    fc.assert(
+      fc.property(weights, someEvidence, fc.nat(), (priors, evidence, turn) => {
+        const turned = evidence.map((_, i) => evidence[(i + turn) % evidence.length]).reverse()
+        const { shares } = weighed(priors, evidence)
+        expect([...weighed(priors, turned).shares]).toEqual([...shares])
+        for (const share of shares) expect(share).toBeGreaterThan(0)
+        expect(shares.reduce((x, y) => x + y)).toBeCloseTo(1, 9)
+      }),
+    )
+  })
+
+  it('takes the same look made again for something, and for less than another look', () => {
+    const likelihood = [0.98, 0.02]
+    const share = (...evidence: Evidence[]) => weighed([1, 1], evidence).shares[1]
+    const once = share(found('one', likelihood))
+    const again = share(found('one', likelihood, 'box 4'), found('two', likelihood, 'box 4'))
+    const elsewhere = share(found('one', likelihood), found('two', likelihood))
+    expect(elsewhere).toBeLessThan(again)
+    expect(again).toBeLessThan(once)
+  })
+
+  it('is not led astray by a thousand small probabilities', () => {
+    const evidence = Array.from({ length: 1000 }, (_, i) => found(`finding ${i}`, [0.01, 0.011]))
+    expect(weighed([1, 1], evidence).shares[1]).toBeCloseTo(1, 6)
+  })
+
+  it('refuses suspects without any weight', () => {
+    expect(() => weighed([0, 0], [])).toThrow(RangeError)
+  })
+})
+
+describe('what does not go together', () => {
+  it('is told, the finding most likely mistaken first, with what speaks against it', () => {
+    const evidence = [
+      found('lever', [0.95, 0.05]),
+      found('volts at the motor', [0.98, 0.02]),
+      found('hum', [0.9, 0.1]),
+      found('boiler', [0.02, 0.98]),
+    ]
+    const [first, ...others] = contradictions([1, 1], evidence)
+    expect(first).toMatchObject({ id: 'boiler', against: expect.arrayContaining(['lever', 'volts at the motor']) })
+    expect(first.probability).toBeLessThan(0.03)
+    expect(others).toEqual([])
+  })
+
+  it('is nothing where all of it does', () => {
+    expect(contradictions([1, 1], [found('one', [0.98, 0.02]), found('two', [0.9, 0.2])])).toEqual([])
+  })
+})
+
+describe('a look that is still to come', () => {
+  it('tells no less than nothing and no more than is not known; on average the shares stay as they are', () => {
+    fc.assert(
+      fc.property(weights, someLook, (priors, candidate) => {
+        const { shares } = weighed(priors, [])
+        const bits = information(shares, candidate)
+        expect(bits).toBeGreaterThanOrEqual(0)
+        expect(bits).toBeLessThanOrEqual(entropy(shares) + 1e-9)
+        const outcomes = outcomesOf(shares, candidate)
+        shares.forEach((share, i) =>
+          expect(outcomes.reduce((sum, o) => sum + o.probability * o.shares[i], 0)).toBeCloseTo(share, 9),
+        )
+      }),
+    )
+  })
+
+  it('that splits four equal suspects in two tells one bit, one that is a toss of a coin under each of them nothing', () => {
+    const shares = new Float64Array(4).fill(0.25)
+    expect(information(shares, yesNo(1, [1, 1, 0, 0]))).toBeCloseTo(1, 12)
+    expect(information(shares, yesNo(1, [0.5, 0.5, 0.5, 0.5]))).toBeCloseTo(0, 12)
+  })
+
+  it('leaves those alike that every look has alike', () => {
+    const looks = [yesNo(1, [1, 0, 1, 1]), yesNo(1, [0.5, 0, 0.5, 0.2])]
+    expect(alikeTo(looks, 4)).toEqual([0, 1, 0, 2])
+    expect(alikeTo([], 3)).toEqual([0, 0, 0])
+  })
+})
+
+describe('when to stop', () => {
+  const head: Remedy = { cost: 25, wrong: 60, cures: [true, false] }
+  const thermostat: Remedy = { cost: 20, wrong: 50, cures: [false, true] }
+
+  it('looks on while a wrong part costs more than that', () => {
+    const decision = decided(Float64Array.of(0.6, 0.4), [head, thermostat], [yesNo(2, [0.98, 0.02]), yesNo(9, [1, 0])])
+    expect(decision.stop).toBe(false)
+    expect(decision.lookingOn).toBeLessThan(decision.now)
+  })
+
+  it('looks on where no single look pays, and several together do', () => {
+    // Eight remedies, of which each look halves those that are left: after one, the best is still most likely wrong.
+    const remedies = Array.from({ length: 8 }, (_, k): Remedy => ({
+      cost: 10,
+      wrong: 30,
+      cures: Array.from({ length: 8 }, (__, i) => i === k),
+    }))
+    const halves = [1, 2, 4].map((bit) =>
+      yesNo(
+        5,
+        Array.from({ length: 8 }, (_, i) => (i & bit ? 1 : 0)),
+      ),
+    )
+    const decision = decided(new Float64Array(8).fill(1 / 8), remedies, halves)
+    expect(decision.lookingOn).toBeCloseTo(10 + 3 * 5, 9)
+    expect(decision.stop).toBe(false)
+  })
+
+  it('changes the part where it is all but sure, or where no look tells more', () => {
+    const sure = decided(Float64Array.of(0.99, 0.01), [head, thermostat], [yesNo(2, [0.98, 0.02])])
+    expect(sure).toMatchObject({ stop: true, remedy: 0, cures: expect.closeTo(0.99, 9) })
+    const blind = decided(Float64Array.of(0.5, 0.5), [head, thermostat], [yesNo(2, [0.7, 0.7])])
+    expect(blind).toMatchObject({ stop: true, remedy: 1 })
+  })
+
+  it('stops just where looking on would cost more', () => {
+    fc.assert(
+      fc.property(weights, fc.array(someLook, { maxLength: 4 }), (priors, candidates) => {
+        const remedies = priors.map((_, i): Remedy => ({
+          cost: 10 + i,
+          wrong: 60,
+          cures: priors.map((__, k) => k === i),
+        }))
+        const { shares } = weighed(priors, [])
+        const { lookingOn, now, stop } = decided(shares, remedies, candidates)
+        expect(stop).toBe(lookingOn >= now)
+        expect(lookingOn).toBeGreaterThanOrEqual(Math.min(Infinity, ...candidates.map((c) => c.minutes)))
+      }),
+    )
+  })
+})
