@@ -26,8 +26,8 @@ const floors = [
   'checks',
   'planning',
   'bench',
-  'diagnosis',
   'hunt',
+  'diagnosis',
   'formats',
   'examples',
   'kit',
@@ -136,7 +136,7 @@ export default tseslint.config(
   },
   {
     files: ['**/*.mjs', '**/*.js'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } },
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', Buffer: 'readonly' } },
   },
   { files: ['**/*.mjs', '**/*.js', '**/*.cjs', '**/vite.config.ts'], ...tseslint.configs.disableTypeChecked },
 )

@@ -34,7 +34,7 @@ export function huntText(circuit: Circuit, log: readonly HuntEntry[], answer: Hu
     for (const { answer: word, probability, remaining } of [...look.outcomes].sort(
       (x, y) => y.probability - x.probability,
     ))
-      lines.push(`    ${percent(probability).padStart(6)}  ${shownText({ word })}, then ${remaining} stay in`)
+      lines.push(`    ${percent(probability).padStart(6)}  ${shownText({ word })}, then ${remaining} stay above 1 %`)
   }
   return lines
 }

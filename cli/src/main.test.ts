@@ -219,3 +219,39 @@ it('a fault of Nobbet’s own is told as one, and never by the code that means d
   spy.mockRestore()
   expect([code, err[0]]).toEqual([70, expect.stringContaining('a fault of Nobbet’s own: Error: broken inside')])
 })
+
+it('hunts: what may be wrong after what was done and seen, and what to look at next', async () => {
+  const { installation } = examples.find((e) => e.id === 'two-port-heating-hot-water')!
+  const log = [
+    { id: '1', do: 'programmer.heating=on' },
+    { id: '2', do: 'stat-1.set=30' },
+    { id: '3', do: 'settle' },
+    { id: '4', see: { at: 'lever', device: 'zv-1' }, found: { word: 'slack' } },
+    { id: '5', see: { at: 'boiler', device: 'boiler' }, found: { word: 'not-called' } },
+  ]
+  const written = (changed: object) => {
+    writeFileSync(file, JSON.stringify({ format: 'nobbet-hunt', version: 1, installation, log, ...changed }))
+    return file
+  }
+  const text = await nobbet('hunt', written({}))
+  expect(text).toMatchObject({ code: 0, err: [] })
+  expect(text.out).toContain('House valve: end switch never makes  [zv-1.end-switch.never-makes]')
+  const { suspects, next, decision } = JSON.parse((await nobbet('hunt', written({}), '--json')).out)
+  expect(suspects[0]).toMatchObject({ id: 'zv-1.end-switch.never-makes', share: expect.any(Number) })
+  expect(next[0]).toMatchObject({
+    minutes: expect.any(Number),
+    bits: expect.any(Number),
+    outcomes: expect.any(Array),
+  })
+  expect(decision).toMatchObject({ stop: expect.any(Boolean) })
+  for (const [changed, reason] of [
+    [{ log: [...log, log[0]] }, 'log: two entries have the same id'],
+    [{ log: [{ id: '1', do: 'stat-9.set=30' }] }, 'entry "1": there is no device "stat-9"'],
+    [{ log: [{ id: '1', see: { at: 'nose', device: 'boiler' }, found: { word: 'x' } }] }, 'log.0.see.at'],
+    [{ installation: {} }, 'this is not an installation'],
+  ] as const) {
+    const { code, err } = await nobbet('hunt', written(changed))
+    expect([code, err.length]).toEqual([2, 1])
+    expect(err[0]).toContain(reason)
+  }
+})

@@ -5,6 +5,7 @@ import { demandActions } from '../src/inputs'
 import { compile, Electrics, emptyNets, Equations, mergeNets, potentials } from '../src/circuit'
 import { diagnose, type LoggedFinding } from '../src/diagnosis'
 import { examples } from '../src/examples'
+import { advice, Hunt, type HuntEntry } from '../src/hunt'
 import { planBriefSchema, planSystem } from '../src/planning'
 import { Simulation } from '../src/simulation'
 import { explored } from '../src/states'
@@ -128,7 +129,35 @@ const findings: LoggedFinding[] = [
   { id: '1', asking: heating, observable: { kind: 'boiler', device: 'boiler' }, result: 'not-called' },
   { id: '2', asking: heating, observable: { kind: 'terminal', terminal: 'wc.19' }, result: 'live' },
 ]
-bench.add('hunt: all single faults, two findings, next reading', () => void diagnose(two, findings))
+bench.add('hunt: a job of two findings, from the start to the next reading', () => void diagnose(two, findings))
+/** A log of a dozen entries, taken along by every suspect; then one entry more; then what to look at next. */
+const acts = [
+  'programmer.heating=on',
+  'stat-1.set=30',
+  'settle',
+  'programmer.hot-water=on',
+  'cyl-stat.set=75',
+  'settle',
+]
+const seen = [['wc.19'], ['wc.21'], ['boiler.SL']].map(([red]) => ({ at: 'points', with: 'tester', red }) as const)
+const log = [
+  ...acts.map((act, i): HuntEntry => ({ id: `act-${i}`, do: act })),
+  ...seen.map((see, i): HuntEntry => ({ id: `seen-${i}`, see, found: { word: 'live' } })),
+]
+const hunt = new Hunt(two)
+bench.add(`hunt: ${hunt.suspects.length} suspects taken along nine entries`, () => {
+  hunt.follow([])
+  hunt.follow(log)
+})
+bench.add(
+  'hunt: one entry more',
+  () => {
+    hunt.follow(log)
+    hunt.follow([...log, { id: 'more', do: 'programmer.heating=off' }])
+  },
+  { beforeEach: () => hunt.follow(log) },
+)
+bench.add('hunt: the next look', () => void advice(hunt, log), { beforeAll: () => hunt.follow(log) })
 
 /** Flows, in every state that a valve's travel and a pump can bring about, solved anew. */
 for (const id of ['two-port-two-heating-hot-water', 'more-zones']) {

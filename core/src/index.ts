@@ -217,7 +217,6 @@ export {
 } from './bench'
 export {
   answers,
-  askableContacts,
   type ControlState,
   diagnose,
   type Diagnosis,
@@ -229,7 +228,7 @@ export {
   observableKey,
   observables,
   observationSchema,
-  Predictor,
+  type Suspect,
 } from './diagnosis'
 export {
   conductorsCsv,
@@ -247,7 +246,7 @@ export {
   wiringCentreSvg,
   writeInstallation,
 } from './formats'
-export { Hunt, answerOf, HuntError, type HuntAnswer, type HuntEntry } from './hunt'
+export { answerOf, askableContacts, Hunt, HuntError, type HuntAnswer, type HuntEntry } from './hunt'
 export { type Example, exampleById, examples, ownValve } from './examples'
 export { blankType, measuresOf, type TryFeed, tryFeeds, tryOut, usualFeeds } from './kit'
 export {
@@ -262,6 +261,7 @@ export {
   culpritText,
   dayNames,
   deedText,
+  expectedText,
   demandDetailText,
   demandText,
   demandWords,

@@ -219,7 +219,7 @@ describe('hunt, on the demo job with a reported fault', () => {
     await page.waitForSelector('.suspects[aria-busy="false"]')
   }
 
-  it('three findings shrink the suspects to the right one; reload keeps them, and one can be taken back', async () => {
+  it('a few findings shrink the suspects to the right one; reload keeps them, and one can be taken back', async () => {
     page = await stage.open('/jobs/demo-quay-cottage/hunt')
     await page.waitForSelector('[data-suspect]')
     const counts = [(await suspects()).length]
@@ -229,7 +229,14 @@ describe('hunt, on the demo job with a reported fault', () => {
     await logOwn(['Programmer hot water on', 'Cylinder thermostat calling'], 'boiler boiler', 'Called')
     counts.push((await suspects()).length)
     await logOwn(heating, 'terminal programmer.HTG-ON', 'Not live')
-    expect(await suspects()).toEqual(['programmer.heating.never-operates', 'programmer.heating.made-contact-open'])
+    expect(await suspects()).toEqual([
+      'programmer.heating.never-operates',
+      'programmer.heating.made-contact-open',
+      'not-on-the-list',
+    ])
+    await logOwn(heating, 'terminal programmer.L', 'Live')
+    await logOwn(heating, 'terminal wc.19', 'Not live')
+    await logOwn(heating, 'terminal stat-1.L', 'Not live')
     expect(counts).toEqual([...counts].sort((x, y) => y - x))
     expect(new Set(counts).size).toBe(3)
     await says('.conclusion', 'Programmer: heating channel does not make')
@@ -240,7 +247,7 @@ describe('hunt, on the demo job with a reported fault', () => {
     await page.reload({ waitUntil: 'networkidle0' })
     await says('.conclusion', 'Programmer: heating channel does not make')
     await press('Take back finding 3')
-    await page.waitForFunction(() => document.querySelectorAll('[data-suspect]').length > 2)
+    await page.waitForFunction(() => document.querySelectorAll('[data-suspect]').length > 3)
     await page.locator('.btn ::-p-text(Put it back)').click()
     await says('.conclusion', 'Programmer: heating channel does not make')
   })

@@ -53,12 +53,12 @@ describe('a circuit compiled like another', () => {
     const { installation } = examples[0]
     const like = compile(installation)
     const [first] = installation.cables
-    const unknown = {
+    const unknown: typeof first = {
       ...first,
       cores: first.cores.map((core, i) =>
         i === 0 ? { ...core, ends: [core.ends[0], { at: 'unknown' as const }] } : core,
       ),
-    } as typeof first
+    }
     const withUnknown = { ...installation, cables: [unknown, ...installation.cables.slice(1)] }
     expect(text(compile(withUnknown, like)) === text(compile(withUnknown))).toBe(true)
     expect(text(compile(installation, compile(withUnknown, like))) === text(compile(installation))).toBe(true)

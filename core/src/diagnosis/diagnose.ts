@@ -1,38 +1,23 @@
 import type { Circuit } from '../circuit'
-import { faultsOf, type Fault } from '../hypotheses'
-import { candidateStates, observables } from './candidates'
-import { costOf } from './costs'
-import {
-  answers,
-  noAnswers,
-  observableKey,
-  stateKey,
-  type Answer,
-  type ControlState,
-  type Observable,
-  type Observation,
-} from './observation'
-import { Predictor } from './prediction'
+import { actsTo, advice, Hunt, looksAt, type HuntEntry } from '../hunt'
+import { nth } from '../lists'
+import type { LookResult } from '../looks'
+import type { ControlState, FindingResult, Observable, Observation } from './observation'
+import { lookFor, observableOf } from './observables'
 
-/** Relative weight, beside the faults', of a call-out where nothing is wrong (trade estimate). */
-const nothingWrongPrior = 3
-
-/** A look that tells less than this is not worth the engineer's way, bits. */
-const leastBits = 0.01
-
-/** A suspect: a fault, or `null` for "nothing is wrong, that is how it works". */
+/** Something that may be the case. */
 export interface Suspect {
-  fault: Fault | null
-  /** Share of the suspects' weight that stands with it, 0 to 1. */
+  id: string
+  /** In the trade's words. */
+  label: string
+  /** What is then to be done; empty where nothing is. */
+  remedy: string
+  /** Share of all weight, from 0 to 1. */
   share: number
-  /** Suspects with the same number answer every look not yet made alike: no reading tells them apart. */
-  group: number
-}
-
-export interface Excluded {
-  fault: Fault | null
-  /** Ids of the findings it does not agree with, and what it would have shown. */
-  by: { finding: string; expected: Answer }[]
+  /** The fault that Trace can put in to watch it; none for a miswiring, and for nothing wrong. */
+  fault?: string
+  /** Findings that do not go with it, and what it would have shown. */
+  against: { finding: string; expected: LookResult | 'open' }[]
 }
 
 export interface NextReading {
@@ -41,105 +26,88 @@ export interface NextReading {
   /** Expected fall of uncertainty, bits. */
   bits: number
   minutes: number
-  /** Per answer: its probability, and how many suspects would remain. */
-  outcomes: { answer: Answer; probability: number; remaining: number }[]
+  /** Per answer: its probability, and how many suspects would remain likely. */
+  outcomes: { answer: FindingResult; probability: number; remaining: number }[]
 }
 
 export interface Diagnosis {
+  /** The likeliest first; those that are less than a fiftieth as likely stand apart. */
   suspects: Suspect[]
-  excluded: Excluded[]
+  unlikely: Suspect[]
   /** The next readings, best first; empty where no look would tell more. */
   next: NextReading[]
+  /** Ids of findings that do not go with the rest, the one most likely mistaken first. */
+  doubtful: string[]
+  /** Further looks would cost more than they save: what to do, how sure it cures, and the suspects it would cure. */
+  enough?: { remedy: string; share: number; suspects: string[] }
 }
 
 export type LoggedFinding = Observation & { id: string }
 
+/** From this part of the likeliest one's share on, a suspect is counted as one. */
+const counted = 0.02
+
 /**
- * Which single faults, or none, agree with all findings, which finding excludes each of the rest, and which look would
- * tell most per minute. Exact by consistency: a finding is taken as true.
+ * What may be wrong in the light of findings, each made with some contacts asking and everything at rest; which look would tell
+ * most per minute; and whether to look any more. The findings are taken in the order they were made in: what a system
+ * remembers, a valve that stays over, goes with it. `hunt`, of the same circuit, spares what it has worked out already.
  */
-export function diagnose(
-  circuit: Circuit,
-  findings: readonly LoggedFinding[],
-  predictor = new Predictor(circuit),
-): Diagnosis {
-  const candidates: (Fault | null)[] = [...faultsOf(circuit), null]
-  const told = findings.filter((f) => !(noAnswers as readonly string[]).includes(f.result))
-  const excluded: Excluded[] = []
-  const remaining: { fault: Fault | null; weight: number }[] = []
-  for (const fault of candidates) {
-    const by: Excluded['by'] = []
-    let weight = fault?.prior ?? nothingWrongPrior
-    for (const f of told) {
-      const expected = predictor.expected(fault, f.asking, f.observable)
-      // Where the model leaves the answer open, what was seen was an even chance.
-      if (expected === 'either') weight /= 2
-      else if (expected !== f.result) by.push({ finding: f.id, expected })
-    }
-    if (by.length > 0) excluded.push({ fault, by })
-    else remaining.push({ fault, weight })
+export function diagnose(circuit: Circuit, findings: readonly LoggedFinding[], hunt = new Hunt(circuit)): Diagnosis {
+  const log = logOf(circuit, findings)
+  hunt.follow(log)
+  const { shares } = hunt.ranking()
+  const suspectAt = (i: number): Suspect => {
+    const { id, label, remedy, hypothesis } = nth(hunt.suspects, i)
+    const fault = hypothesis && ['part', 'conductor'].includes(hypothesis.kind) ? { fault: id } : {}
+    const against = hunt
+      .fits(i)
+      .filter(({ chance }) => chance < speaksAgainst)
+      .map(({ finding, expected }) => ({ finding, expected }))
+    return { id, label, remedy, share: nth(shares, i), ...fault, against }
   }
-  const done = new Set(findings.map((f) => `${stateKey(f.asking)}|${observableKey(f.observable)}`))
-  const looks = candidateStates(circuit)
-    .flatMap((asking) => observables(circuit).map((observable) => ({ asking, observable })))
-    .filter(({ asking, observable }) => !done.has(`${stateKey(asking)}|${observableKey(observable)}`))
-  const signatures = new Map<string, number>()
-  const total = remaining.reduce((sum, { weight }) => sum + weight, 0)
-  const suspects = remaining
-    .map(({ fault, weight }) => {
-      const signature = predictor.signature(fault, looks)
-      if (!signatures.has(signature)) signatures.set(signature, signatures.size)
-      return { fault, share: weight / total, group: signatures.get(signature)! }
-    })
-    .sort((x, y) => y.share - x.share)
+  const order = [...shares.keys()].sort((x, y) => nth(shares, y) - nth(shares, x))
+  const likely = (i: number) => nth(shares, i) >= counted * nth(shares, nth(order, 0))
+  const looks = looksAt(circuit).filter((look) => observableOf(look).length > 0 && look.at !== 'lever')
+  const levers = looksAt(circuit).flatMap((look) => (look.at === 'lever' ? [{ ...look, at: 'valve' as const }] : []))
+  const { next, decision } = advice(hunt, log, mostNext, [...levers, ...looks])
+  const standing = findings.at(-1)?.asking ?? []
   return {
-    suspects,
-    excluded,
-    next: signatures.size > 1 ? nextReadings(circuit, predictor, suspects, findings, looks) : [],
-  }
-}
-
-const entropy = (p: number): number => (p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p))
-
-/** Readings not yet made, by expected bits per minute from where the controls stand. */
-function nextReadings(
-  circuit: Circuit,
-  predictor: Predictor,
-  suspects: readonly Suspect[],
-  findings: readonly LoggedFinding[],
-  looks: readonly { asking: ControlState; observable: Observable }[],
-): NextReading[] {
-  const standing = findings[findings.length - 1]?.asking ?? []
-  const readings = looks.flatMap(({ asking, observable }): NextReading[] => {
-    const [yes, no] = answers[observable.kind]
-    let pYes = 0
-    let undecided = 0
-    const remaining = { yes: 0, no: 0 }
-    for (const { fault, share } of suspects) {
-      const expected = predictor.expected(fault, asking, observable)
-      if (expected !== no) remaining.yes++
-      if (expected !== yes) remaining.no++
-      if (expected === yes) pYes += share
-      else if (expected === 'either') {
-        pYes += share / 2
-        undecided += share
-      }
-    }
-    // Mutual information of suspect and answer: the answer's entropy less what chance alone contributes to it.
-    const bits = entropy(pYes) - undecided
-    if (bits < leastBits) return []
-    return [
-      {
+    suspects: order.filter(likely).map(suspectAt),
+    unlikely: order.filter((i) => !likely(i)).map(suspectAt),
+    next: next.flatMap(({ asking = standing, see, bits, minutes, outcomes }) =>
+      observableOf(see).map((observable) => ({
         asking,
         observable,
         bits,
-        minutes: costOf(circuit, observable, asking, standing),
-        outcomes: [
-          { answer: yes, probability: pYes, remaining: remaining.yes },
-          { answer: no, probability: 1 - pYes, remaining: remaining.no },
-        ],
-      },
-    ]
-  })
-  return readings.sort((x, y) => y.bits / y.minutes - x.bits / x.minutes).slice(0, 5)
+        minutes,
+        outcomes: outcomes
+          .filter(({ answer }) => answer !== 'between')
+          .map(({ answer, ...rest }) => ({ answer: answer as FindingResult, ...rest })),
+      })),
+    ),
+    doubtful: hunt.contradictions().map(({ id }) => id),
+    ...(decision.stop &&
+      decision.what && {
+        enough: {
+          remedy: decision.what.text,
+          share: decision.what.share,
+          suspects: decision.what.suspects.map((i) => nth(hunt.suspects, i).id),
+        },
+      }),
+  }
+}
+/** Chances below this speak against a suspect. */
+const speaksAgainst = 0.2
+const mostNext = 5
+
+/** The findings as somebody does and sees them, one after the other. */
+function logOf(circuit: Circuit, findings: readonly LoggedFinding[]): HuntEntry[] {
+  const log: HuntEntry[] = []
+  for (const { id, asking, observable, result } of findings) {
+    const acts = actsTo(circuit, asking, log)
+    for (const text of acts.length > 0 ? [...acts, 'settle'] : []) log.push({ id: `act-${log.length}`, do: text })
+    const found = result === 'cannot-do' || result === 'cannot-tell' ? result : { word: result }
+    log.push({ id, see: lookFor(observable), found })
+  }
+  return log
 }

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import { askableContacts } from './candidates'
+import { askableContacts } from '../hunt'
 import type { Observation } from './observation'
 
 /** Is what was looked at, and every control it was looked at in, still part of this installation? */

@@ -1,5 +1,4 @@
-export * from './candidates'
+export * from './observables'
 export * from './diagnose'
 export * from './fits'
 export * from './observation'
-export * from './prediction'

@@ -7,6 +7,7 @@ import { DocumentError, edited, type Installation } from '../installation'
 import {
   conductorsCsv,
   conductorsFromCsv,
+  huntCaseJsonSchema,
   installationJsonSchema,
   readInstallation,
   ScheduleError,
@@ -144,7 +145,12 @@ describe('formats', () => {
   })
 
   it('publish the schema that is in force', () => {
-    const published = JSON.parse(readFileSync('docs/formats/installation.schema.json', 'utf8'))
-    expect(published).toEqual(JSON.parse(JSON.stringify(installationJsonSchema())))
+    for (const [name, schema] of [
+      ['installation', installationJsonSchema],
+      ['hunt', huntCaseJsonSchema],
+    ] as const) {
+      const published = JSON.parse(readFileSync(`docs/formats/${name}.schema.json`, 'utf8'))
+      expect(published).toEqual(JSON.parse(JSON.stringify(schema())))
+    }
   })
 })

@@ -6,6 +6,7 @@ import type { Look, LookResult, WrittenLook } from '../looks'
 import { ActionError, parseAction, Simulation } from '../simulation'
 import { usualHuntOptions, type HuntEntry, type HuntFinding, type HuntOptions } from './case'
 import { chanceAtRandom, chanceOf, expectedOf } from './likelihood'
+import { passes, stateAfter } from './standing'
 import { suspectsOf, type Suspect } from './suspects'
 
 /** An entry of the log that does not fit the installation; the message is one line for the user. */
@@ -51,6 +52,15 @@ export class Hunt {
     this.suspects = suspectsOf(circuit, options)
     this.whole = new Simulation(circuit)
     this.courses = []
+  }
+
+  /** Every look that was asked for, answered or not, with the state it was to be made in. */
+  get looked(): ReadonlySet<string> {
+    return new Set(
+      this.log.flatMap((entry) =>
+        'see' in entry ? [`${JSON.stringify(entry.see)} in ${this.stateAt(entry.id)}`] : [],
+      ),
+    )
   }
 
   /** Findings that tell something, in the order of the log. */
@@ -114,16 +124,15 @@ export class Hunt {
     if (this.courses.length < this.suspects.length) throw new Error('a log was not followed to its end')
     return this.findings.map(({ id, see, found }, i) => ({
       id,
-      source: `${JSON.stringify(see)} after ${this.actsBefore(id)}`,
+      source: `${JSON.stringify(see)} in ${this.stateAt(id)}`,
       answer: JSON.stringify(found),
       likelihood: Float64Array.from(this.courses, ({ chances }) => nth(chances, i)),
     }))
   }
 
-  /** The same look is the same source for as long as nothing was done between. */
-  private actsBefore(id: string): number {
-    const at = this.log.findIndex((entry) => entry.id === id)
-    return this.log.slice(0, at).filter((entry) => !('see' in entry)).length
+  private stateAt(finding: string): string {
+    const at = this.log.findIndex((entry) => entry.id === finding)
+    return stateAfter(this.circuit, this.log.slice(0, at))
   }
 
   private begun(hypothesis: Suspect['hypothesis']): Course {
@@ -172,9 +181,6 @@ export class Hunt {
 
 const tells = (entry: HuntEntry): entry is HuntFinding & { found: Exclude<HuntFinding['found'], string> } =>
   'see' in entry && typeof entry.found !== 'string'
-
-/** Lets time pass, and does nothing. */
-const passes = (text: string): boolean => text === 'settle' || text.startsWith('wait=')
 
 function act(sim: Simulation, text: string): void {
   if (text === 'settle') return void sim.settle()

@@ -35,15 +35,15 @@ export interface RemedyMinutes {
   cost: number
   wrong: number
 }
-/** After a remedy that was none the search goes on, and the customer has waited for nothing. */
-const goingOn = 60
+/** What is worth as much as a call that ends without anything mended: a second visit. */
+export const unmendedMinutes = 120
 const remedyMinutes = {
-  valveHead: { cost: 25, wrong: 70 + goingOn },
-  valveBody: { cost: 90, wrong: 200 + goingOn },
-  boiler: { cost: 45, wrong: 240 + goingOn },
-  control: { cost: 20, wrong: 60 + goingOn },
-  wiring: { cost: 10, wrong: 15 + goingOn },
-  explained: { cost: 3, wrong: 60 + goingOn },
+  valveHead: { cost: 25, wrong: 70 },
+  valveBody: { cost: 90, wrong: 200 },
+  boiler: { cost: 45, wrong: 240 },
+  control: { cost: 20, wrong: 60 },
+  wiring: { cost: 10, wrong: 15 },
+  explained: { cost: 3, wrong: 60 },
 } as const satisfies Record<string, RemedyMinutes>
 
 /** Trade estimates by what has to be changed; a wrong part costs its price and the customer's trust beside its minutes. */

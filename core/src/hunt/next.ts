@@ -1,19 +1,30 @@
 import type { Circuit } from '../circuit'
-import { askableContacts, candidateStates, observables, type ControlState } from '../diagnosis'
 import { decided, information, outcomesOf, type Candidate, type Decision, type Remedy } from '../inference'
 import { actionsFor } from '../inputs'
 import { nth } from '../lists'
 import type { Look, WrittenLook } from '../looks'
 import type { Action, Simulation } from '../simulation'
+import { askableContacts, candidateStates, looksAt, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
 import type { Hunt } from './hunt'
 import { answersOf, chanceAtRandom, chancesOf } from './likelihood'
-import { lookMinutes, minutesOfRemedy, minutesToOpen, otherMinutes, placeOf, placeOfOwner } from './minutes'
+import { controlsAfter, stateAfter } from './standing'
+import {
+  lookMinutes,
+  minutesOfRemedy,
+  minutesToOpen,
+  unmendedMinutes,
+  otherMinutes,
+  placeOf,
+  placeOfOwner,
+} from './minutes'
 
 /** A look that could be made next, after setting the controls. */
 export interface NextLook {
   /** What to do first, as the log takes it; empty where things are to be left as they stand. */
   acts: string[]
+  /** Contacts that then ask, where that is not as they stand. */
+  asking?: ControlState
   see: WrittenLook
   minutes: number
   /** It is made on live parts. */
@@ -46,12 +57,17 @@ const mostAhead = 60
 /** A look that tells less than this is not worth the way, bits. */
 const leastBits = 0.005
 /** So many of the best are weighed for whether they pay. */
-const mostWeighed = 24
+const mostWeighed = 16
 
 /** What to look at next, the most information for the time first; and whether to look any more at all. */
-export function advice(hunt: Hunt, log: readonly HuntEntry[], most = 5): Advice {
+export function advice(
+  hunt: Hunt,
+  log: readonly HuntEntry[],
+  most = 5,
+  looks: readonly WrittenLook[] = looksAt(hunt.circuit),
+): Advice {
   const { shares, ahead } = likely(hunt)
-  const found = [...states(hunt.circuit, log)].flatMap((acts) => looksIn(hunt, log, acts, ahead))
+  const found = states(hunt.circuit, log).flatMap((state) => looksIn(hunt, log, state, ahead, looks))
   const rated = found
     .map(({ look, candidate }) => ({ look: { ...look, bits: information(shares, candidate) }, candidate }))
     .filter(({ look }) => look.bits >= leastBits)
@@ -59,7 +75,7 @@ export function advice(hunt: Hunt, log: readonly HuntEntry[], most = 5): Advice 
   const remedies = remediesOf(hunt, ahead, shares)
   const decision = decided(
     shares,
-    remedies.map((r) => r.remedy),
+    { remedies: remedies.map((r) => r.remedy), unmended: unmendedMinutes },
     rated.slice(0, mostWeighed).map((r) => r.candidate),
   )
   return {
@@ -95,56 +111,42 @@ function likely(hunt: Hunt): { ahead: number[]; shares: Float64Array } {
   return { ahead, shares: Float64Array.from(ahead, (suspect) => nth(all, suspect) / sum) }
 }
 
-/** Acts that bring the controls from where the log has left them to each state worth looking in; none, to look at once. */
-function* states(circuit: Circuit, log: readonly HuntEntry[]): Generator<string[]> {
-  const settled = [...log].reverse().find((entry) => 'do' in entry)
-  yield settled && 'do' in settled && settled.do !== 'settle' && !settled.do.startsWith('wait=') ? ['settle'] : []
-  for (const asking of candidateStates(circuit)) {
-    const acts = actsTo(circuit, asking, log)
-    if (acts.length > 0) yield [...acts, 'settle']
-  }
+/** States worth looking in, each with the acts that bring the controls there; first the one they stand in, as they do. */
+function states(circuit: Circuit, log: readonly HuntEntry[]): { asking?: ControlState; acts: string[] }[] {
+  const last = log.findLast((entry) => 'do' in entry)
+  const moving = last !== undefined && 'do' in last && last.do !== 'settle'
+  const others = candidateStates(circuit)
+    .map((asking) => ({ asking, acts: actsTo(circuit, asking, log) }))
+    .filter(({ acts }) => acts.length > 0)
+    .map(({ asking, acts }) => ({ asking, acts: [...acts, 'settle'] }))
+  return [{ acts: moving ? ['settle'] : [] }, ...others]
 }
 
 const textOf = (action: Action): string[] =>
   action.do === 'set' ? [`${action.device}.${action.control}=${action.value}`] : []
 
-/** Only what stands otherwise than is wanted has to be set. */
-function actsTo(circuit: Circuit, asking: ControlState, log: readonly HuntEntry[]): string[] {
-  const stands = new Map(
-    circuit.controls.map(({ device, id, initial }) => [
-      `${nth(circuit.devices, device).device.id}.${id}`,
-      String(initial),
-    ]),
-  )
-  for (const entry of log) {
-    if (!('do' in entry)) continue
-    const eq = entry.do.indexOf('=')
-    if (eq > 0) stands.set(entry.do.slice(0, eq), entry.do.slice(eq + 1))
-  }
+/** What brings the controls to a state, wherever the log has left them: only what stands otherwise has to be set. */
+export function actsTo(circuit: Circuit, asking: ControlState, log: readonly HuntEntry[]): string[] {
+  const stands = controlsAfter(circuit, log)
   return askableContacts(circuit)
     .flatMap((contact) => actionsFor(circuit, contact, asking.includes(`${contact.device}.${contact.contact}`)))
     .flatMap(textOf)
     .filter((text) => stands.get(text.slice(0, text.indexOf('='))) !== text.slice(text.indexOf('=') + 1))
 }
 
-/** Everything that can be seen without taking anything apart, and every terminal that a probe can reach. */
-function looks(circuit: Circuit): WrittenLook[] {
-  const motors = circuit.devices
-    .filter(({ actuatorIndex }) => actuatorIndex.size > 0)
-    .map(({ device }): WrittenLook => ({ at: 'motor', device: device.id }))
-  const others = observables(circuit).map((o): WrittenLook => {
-    if (o.kind === 'terminal') return { at: 'points', with: 'tester', red: o.terminal }
-    return { at: o.kind === 'valve' ? 'lever' : o.kind, device: o.device }
-  })
-  return [...others, ...motors]
-}
-
-function looksIn(hunt: Hunt, log: readonly HuntEntry[], acts: string[], ahead: readonly number[]) {
+function looksIn(
+  hunt: Hunt,
+  log: readonly HuntEntry[],
+  { acts, asking }: { asking?: ControlState; acts: string[] },
+  ahead: readonly number[],
+  looks: readonly WrittenLook[],
+) {
   const { circuit, options } = hunt
-  const done = new Set(lastLooks(log).map((see) => JSON.stringify(see)))
-  const all = looks(circuit).filter((see) => {
+  const state = stateAfter(circuit, [...log, ...acts.map((text): HuntEntry => ({ id: text, do: text }))])
+  const all = looks.filter((see) => {
     if (options.deadOnly && see.at === 'points') return false
-    return acts.length > 0 || !done.has(JSON.stringify(see))
+    // Asked in this state before: answered or not, asked again it tells little.
+    return !hunt.looked.has(`${JSON.stringify(see)} in ${state}`)
   })
   const chances = all.map((see) => answersOf(see.at).map(() => new Float64Array(ahead.length)))
   ahead.forEach((suspect, column) => {
@@ -160,14 +162,18 @@ function looksIn(hunt: Hunt, log: readonly HuntEntry[], acts: string[], ahead: r
     const { minutes, isolateFirst } = minutesFor(circuit, log, acts, see)
     const answers = new Map(answersOf(see.at).map((answer, k) => [answer, nth(nth(chances, i), k)]))
     const candidate: Candidate = { minutes, answers }
-    return { look: { acts, see, minutes, live: see.at === 'points', ...(isolateFirst && { isolateFirst }) }, candidate }
+    return {
+      look: {
+        acts,
+        ...(asking && { asking }),
+        see,
+        minutes,
+        live: see.at === 'points',
+        ...(isolateFirst && { isolateFirst }),
+      },
+      candidate,
+    }
   })
-}
-
-/** Looks made since the last act: made again they would tell little. */
-function lastLooks(log: readonly HuntEntry[]): WrittenLook[] {
-  const at = log.findLastIndex((entry) => !('see' in entry))
-  return log.slice(at + 1).flatMap((entry) => ('see' in entry ? [entry.see] : []))
 }
 
 function after(sim: Simulation, acts: readonly string[]): Simulation {

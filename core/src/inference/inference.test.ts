@@ -140,9 +140,10 @@ describe('a look that is still to come', () => {
 describe('when to stop', () => {
   const head: Remedy = { cost: 25, wrong: 60, cures: [true, false] }
   const thermostat: Remedy = { cost: 20, wrong: 50, cures: [false, true] }
+  const both = { remedies: [head, thermostat], unmended: 120 }
 
   it('looks on while a wrong part costs more than that', () => {
-    const decision = decided(Float64Array.of(0.6, 0.4), [head, thermostat], [yesNo(2, [0.98, 0.02]), yesNo(9, [1, 0])])
+    const decision = decided(Float64Array.of(0.6, 0.4), both, [yesNo(2, [0.98, 0.02]), yesNo(9, [1, 0])])
     expect(decision.stop).toBe(false)
     expect(decision.lookingOn).toBeLessThan(decision.now)
   })
@@ -160,16 +161,33 @@ describe('when to stop', () => {
         Array.from({ length: 8 }, (_, i) => (i & bit ? 1 : 0)),
       ),
     )
-    const decision = decided(new Float64Array(8).fill(1 / 8), remedies, halves)
+    const decision = decided(new Float64Array(8).fill(1 / 8), { remedies, unmended: 120 }, halves)
     expect(decision.lookingOn).toBeCloseTo(10 + 3 * 5, 9)
     expect(decision.stop).toBe(false)
   })
 
   it('changes the part where it is all but sure, or where no look tells more', () => {
-    const sure = decided(Float64Array.of(0.99, 0.01), [head, thermostat], [yesNo(2, [0.98, 0.02])])
+    const sure = decided(Float64Array.of(0.99, 0.01), both, [yesNo(2, [0.98, 0.02])])
     expect(sure).toMatchObject({ stop: true, remedy: 0, cures: expect.closeTo(0.99, 9) })
-    const blind = decided(Float64Array.of(0.5, 0.5), [head, thermostat], [yesNo(2, [0.7, 0.7])])
+    const blind = decided(Float64Array.of(0.5, 0.5), both, [yesNo(2, [0.7, 0.7])])
     expect(blind).toMatchObject({ stop: true, remedy: 1 })
+  })
+
+  it('counts a remedy that was none as a beginning: what is cheap and unlikely is not gone for first', () => {
+    const wire: Remedy = { cost: 10, wrong: 15, cures: [false, false, true] }
+    const of = (cures: boolean[]): Remedy => ({ cost: 25, wrong: 70, cures })
+    const remedies = [wire, of([true, false, false]), of([false, true, false])]
+    const { remedy, now, cures } = decided(Float64Array.of(0.7, 0.26, 0.04), { remedies, unmended: 120 }, [])
+    expect(remedy).toBe(1)
+    expect(cures).toBeCloseTo(0.7, 9)
+    // The likely head; then the other; then the wire.
+    expect(now).toBeCloseTo(25 + 0.3 * (70 + 25) + 0.04 * (70 + 10), 9)
+    // Never more than another visit after the first that was none.
+    const dear = [...remedies.slice(0, 2), { ...of([false, true, false]), cost: 900 }]
+    expect(decided(Float64Array.of(0.7, 0.26, 0.04), { remedies: dear, unmended: 120 }, []).now).toBeCloseTo(
+      25 + 0.3 * (70 + 120),
+      9,
+    )
   })
 
   it('stops just where looking on would cost more', () => {
@@ -181,7 +199,7 @@ describe('when to stop', () => {
           cures: priors.map((__, k) => k === i),
         }))
         const { shares } = weighed(priors, [])
-        const { lookingOn, now, stop } = decided(shares, remedies, candidates)
+        const { lookingOn, now, stop } = decided(shares, { remedies, unmended: 120 }, candidates)
         expect(stop).toBe(lookingOn >= now)
         expect(lookingOn).toBeGreaterThanOrEqual(Math.min(Infinity, ...candidates.map((c) => c.minutes)))
       }),

@@ -1,6 +1,7 @@
 import type { Circuit } from '../circuit'
-import type { ControlState, FindingResult, Observable } from '../diagnosis'
-import type { Fault } from '../hypotheses'
+import type { ControlState, FindingResult, Observable, Suspect } from '../diagnosis'
+import type { LookResult } from '../looks'
+import { shownText } from './looks'
 import { deviceName, partName, terminalName } from './names'
 
 export const resultWords: Record<FindingResult, string> = {
@@ -17,9 +18,16 @@ export const resultWords: Record<FindingResult, string> = {
   'cannot-tell': "Can't tell",
 }
 
-export const nothingWrong = 'Nothing wrong: that is how it works'
+const nothingWrong = 'Nothing wrong: that is how it works'
 
-export const suspectText = (fault: Fault | null): string => fault?.label ?? nothingWrong
+export const suspectText = ({ id, label }: Pick<Suspect, 'id' | 'label'>): string =>
+  id === 'nothing-wrong' ? nothingWrong : label.slice(0, 1).toUpperCase() + label.slice(1)
+
+/** What a suspect would have shown, in the words in which it is asked for. */
+export const expectedText = (expected: LookResult | 'open'): string =>
+  expected !== 'open' && 'word' in expected && expected.word in resultWords
+    ? resultWords[expected.word as FindingResult].toLowerCase()
+    : shownText(expected)
 
 /** What is looked at, in a few words: "Wiring centre 21 (House valve)". */
 export function observableText(circuit: Circuit, observable: Observable): string {

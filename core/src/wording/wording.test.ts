@@ -1,7 +1,8 @@
 import { circuitOf, installationOf, loosenCore, moveCore, rigAfter } from '../../testing'
 import { check } from '../checks'
 import { compile } from '../circuit'
-import { candidateStates, observables } from '../diagnosis'
+import { observables } from '../diagnosis'
+import { candidateStates } from '../hunt'
 import { faultsOf } from '../hypotheses'
 import { demandStates, whyTerminal, type Cause } from '../trace'
 import {

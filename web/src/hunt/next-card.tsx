@@ -30,8 +30,9 @@ interface NextCardProps {
 export function NextCard(props: NextCardProps) {
   const { circuit, diagnosis } = props
   const [choice, setChoice] = useState<string>()
-  const { next } = diagnosis
-  if (next.length === 0) return <Conclusion {...props} />
+  const [on, setOn] = useState(false)
+  const { next, enough } = diagnosis
+  if (next.length === 0 || (enough && !on)) return <Conclusion {...props} onFurther={() => setOn(true)} />
   const keyOf = (reading: NextReading) => JSON.stringify([reading.asking, reading.observable])
   const reading = next.find((r) => keyOf(r) === choice) ?? next[0]
   return (
@@ -97,7 +98,7 @@ function Reading({ job, circuit, working, reading, onLog }: NextCardProps & { re
             title={`Key ${i + 1}`}
           >
             <span className="answer-word">{resultWords[result]}</span>
-            <span>leaves {remaining === 1 ? '1 suspect' : `${remaining} suspects`}</span>
+            <span>leaves {remaining} above 1 %</span>
           </button>
         ))}
         <button className="answer less" disabled={working} onClick={() => answer('cannot-do')}>
@@ -112,42 +113,51 @@ function Reading({ job, circuit, working, reading, onLog }: NextCardProps & { re
   )
 }
 
-/** No further reading would tell: what is left, and what cures it. */
-function Conclusion({ diagnosis, onOwn }: NextCardProps) {
-  const { suspects } = diagnosis
+/** What it comes down to, and what cures it; further readings tell nothing, or cost more than they save. */
+function Conclusion({ diagnosis, onOwn, onFurther }: NextCardProps & { onFurther: () => void }) {
+  const { suspects, next, enough } = diagnosis
+  const cured = enough ? suspects.filter(({ id }) => enough.suspects.includes(id)) : suspects.slice(0, mostTold)
+  const share = cured.reduce((sum, one) => sum + one.share, 0)
+  const sure = <span className="quiet">{Math.round(share * 100)} % sure</span>
   return (
     <section className="sheet next-card conclusion" aria-label="Conclusion">
-      {suspects.length === 0 ? (
+      {enough && cured.length > 0 ? (
         <>
-          <h2 className="question">No single fault fits all findings</h2>
-          <p>
-            Take back a finding you are not sure of. If all of them stand, there are two faults, or one that is not in
-            the list.
-          </p>
-        </>
-      ) : suspects.length === 1 ? (
-        <>
-          <p className="step">It comes down to</p>
-          <h2 className="question">{suspectText(suspects[0].fault)}</h2>
-          {suspects[0].fault && <p className="method">{suspects[0].fault.remedy}</p>}
+          <p className="step">It comes down to {sure}</p>
+          {cured.slice(0, mostTold).map((one) => (
+            <h2 className="question" key={one.id}>
+              {suspectText(one)}
+            </h2>
+          ))}
+          <p className="method">{enough.remedy || 'Nothing to mend: say how it works.'}</p>
         </>
       ) : (
         <>
           <p className="step">No further reading tells these apart</p>
           <ul className="left-over">
-            {suspects.map(({ fault, share }) => (
-              <li key={fault?.name ?? 'nothing'}>
-                <strong>{suspectText(fault)}</strong> <span className="quiet">{Math.round(share * 100)} %</span>
-                {fault && <div>{fault.remedy}</div>}
+            {cured.map((one) => (
+              <li key={one.id}>
+                <strong>{suspectText(one)}</strong> <span className="quiet">{Math.round(one.share * 100)} %</span>
+                {one.remedy && <div>{one.remedy}</div>}
               </li>
             ))}
           </ul>
         </>
       )}
-      <p className="quiet">Something that is not in the list is never ruled out.</p>
+      <p className="quiet">
+        {next.length > 0 && 'Looking on would cost more than it saves. '}Something that is not in the list is never
+        ruled out.
+      </p>
+      {next.length > 0 && (
+        <Button variant="outline-primary" className="me-2" onClick={onFurther}>
+          Look on
+        </Button>
+      )}
       <Button variant="outline-primary" onClick={onOwn}>
         Log another finding
       </Button>
     </section>
   )
 }
+/** So many suspects are told at the end; the others stand in the list. */
+const mostTold = 6

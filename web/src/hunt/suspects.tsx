@@ -1,4 +1,4 @@
-import { resultWords, suspectText, type Circuit, type Diagnosis } from '@nobbet/core'
+import { expectedText, suspectText, type Circuit, type Diagnosis } from '@nobbet/core'
 import type { Finding } from '@nobbet/contract'
 import { Link } from 'react-router'
 import { traceAddress } from '../trace/use-session'
@@ -11,53 +11,50 @@ interface SuspectsProps {
   working: boolean
 }
 
-/** The suspects, most likely first; below them who was ruled out, and by which finding. */
+/** The suspects, most likely first; below them who is unlikely, and by which finding. */
 export function Suspects({ job, diagnosis, findings, working }: SuspectsProps) {
-  const { suspects, excluded } = diagnosis
+  const { suspects, unlikely, doubtful } = diagnosis
   const number = (id: string) => findings.findIndex((f) => f.id === id) + 1
   const heaviest = suspects[0]?.share ?? 1
+  const [mistaken] = doubtful
   return (
     <aside className="sheet suspects" aria-label="Suspects" aria-busy={working}>
       <h2>
         <span className="count">{suspects.length}</span> {suspects.length === 1 ? 'suspect' : 'suspects'}
-        <span className="quiet fw-normal"> of {suspects.length + excluded.length}</span>
+        <span className="quiet fw-normal"> of {suspects.length + unlikely.length}</span>
       </h2>
+      {mistaken && (
+        <p className="doubtful">
+          Finding {number(mistaken)} does not go with the rest. Look again, or take it back if it was not sure.
+        </p>
+      )}
       <ol>
-        {suspects.map(({ fault, share }) => (
-          <li key={fault?.name ?? 'nothing'} data-suspect={fault?.name ?? 'nothing'}>
+        {suspects.map(({ id, label, share, fault }) => (
+          <li key={id} data-suspect={id}>
             <span className="weight" style={{ width: `${(share / heaviest) * 100}%` }} aria-hidden />
-            <span className="label">{suspectText(fault)}</span>
+            <span className="label">{suspectText({ id, label })}</span>
             <span className="share">{share < 0.01 ? 'under 1 %' : `${Math.round(share * 100)} %`}</span>
             {fault && (
-              <Link
-                to={traceAddress(job, [{ do: 'fault', fault: fault.name }])}
-                aria-label={`Watch in Trace: ${fault.label}`}
-              >
+              <Link to={traceAddress(job, [{ do: 'fault', fault }])} aria-label={`Watch in Trace: ${label}`}>
                 Watch
               </Link>
             )}
           </li>
         ))}
-        <li className="beyond">
-          <span className="label">Something not in this list</span>
-        </li>
       </ol>
-      {excluded.length > 0 && (
+      {unlikely.length > 0 && (
         <details>
-          <summary>{excluded.length} ruled out</summary>
+          <summary>{unlikely.length} unlikely</summary>
           <ul>
-            {excluded.map(({ fault, by }) => (
-              <li key={fault?.name ?? 'nothing'}>
-                {suspectText(fault)}
+            {unlikely.map(({ id, label, against }) => (
+              <li key={id}>
+                {suspectText({ id, label })}
                 <span className="quiet">
-                  {' '}
-                  by{' '}
-                  {by
-                    .map(
-                      (b) =>
-                        `finding ${number(b.finding)}: would have shown “${resultWords[b.expected].toLowerCase()}”`,
-                    )
-                    .join('; ')}
+                  {against.length === 0
+                    ? ': nothing speaks against it, others are likelier'
+                    : ` by ${against
+                        .map((b) => `finding ${number(b.finding)}: would have shown “${expectedText(b.expected)}”`)
+                        .join('; ')}`}
                 </span>
               </li>
             ))}

@@ -4,9 +4,9 @@ import {
   cured,
   diagnose,
   faultRun,
+  Hunt,
   knownOf,
   liveThrough,
-  Predictor,
   staticFindings,
   symptomTexts,
   type AllStates,
@@ -21,14 +21,14 @@ import {
 } from '@nobbet/core'
 import { expose } from 'comlink'
 
-/** The last installation stays compiled, and what was predicted for it known, from one question to the next. */
-let known: { text: string; circuit: Circuit; predictor: Predictor } | undefined
+/** The last installation stays compiled, and every suspect where the last log has left it, from one question to the next. */
+let known: { text: string; circuit: Circuit; hunt?: Hunt } | undefined
 
 function ready(installation: Installation) {
   const text = JSON.stringify(installation)
   if (known?.text !== text) {
     const circuit = compile(installation)
-    known = { text, circuit, predictor: new Predictor(circuit) }
+    known = { text, circuit }
   }
   return known
 }
@@ -89,8 +89,9 @@ const api = {
     onProgress: (at: { done: number; of: number }) => void,
   ): Promise<FaultEnd[] | undefined> => driven(run, faultRun(compile(installation)), onProgress),
   diagnose(installation: Installation, findings: LoggedFinding[]) {
-    const { circuit, predictor } = ready(installation)
-    return diagnose(circuit, findings, predictor)
+    const now = ready(installation)
+    now.hunt ??= new Hunt(now.circuit)
+    return diagnose(now.circuit, findings, now.hunt)
   },
   /** A week lived through; undefined where it was left. */
   week: (

@@ -1,6 +1,10 @@
 import type { Circuit } from '../circuit'
 import type { ContactRef } from '../installation'
-import { stateKey, type ControlState, type Observable } from './observation'
+import { nth } from '../lists'
+import type { WrittenLook } from '../looks'
+
+/** The contacts that are set to ask, as `device.contact`; all others rest. */
+export type ControlState = string[]
 
 /** Every contact a person can set to ask: the channels and thermostats of the demands, each once, in order. */
 export function askableContacts(circuit: Circuit): (ContactRef & { role: 'channel' | 'thermostat' })[] {
@@ -28,23 +32,25 @@ export function candidateStates(circuit: Circuit): ControlState[] {
   ]
   const seen = new Set<string>()
   return states.filter((s) => {
-    const key = stateKey(s)
+    const key = [...s].sort().join(' ')
     return !seen.has(key) && seen.add(key)
   })
 }
 
 /**
- * Everything that can be looked at: valves by their levers, boilers by what they show, pumps by hand, and terminals a
- * probe can reach. Terminals of one owner that are linked read alike; the first stands for all.
+ * Everything that can be looked at without taking anything apart, and every terminal that a probe can reach. Terminals of one
+ * owner that are linked read alike; the first stands for all.
  */
-export function observables(circuit: Circuit): Observable[] {
+export function looksAt(circuit: Circuit): WrittenLook[] {
   const { installation } = circuit
-  const found: Observable[] = []
+  const found: WrittenLook[] = []
   for (const { device, type } of circuit.devices) {
-    if (type.primitives.some((p) => p.kind === 'actuator' && p.lever)) found.push({ kind: 'valve', device: device.id })
-    if (type.inputs.length > 0) found.push({ kind: 'boiler', device: device.id })
-    if (type.primitives.some((p) => p.kind === 'load' && p.work === 'runs'))
-      found.push({ kind: 'pump', device: device.id })
+    const { id } = device
+    const moves = type.primitives.filter((p) => p.kind === 'actuator')
+    if (moves.some((p) => p.lever)) found.push({ at: 'lever', device: id })
+    if (moves.length > 0) found.push({ at: 'motor', device: id })
+    if (type.inputs.length > 0) found.push({ at: 'boiler', device: id })
+    if (type.primitives.some((p) => p.kind === 'load' && p.work === 'runs')) found.push({ at: 'pump', device: id })
   }
   const linked = new Set(installation.links.filter((l) => l.kind !== 'cut').map((l) => l.between[1]))
   const used = new Set(
@@ -55,14 +61,14 @@ export function observables(circuit: Circuit): Observable[] {
   for (const atom of circuit.atoms) {
     if (!used.has(atom.ref) || linked.has(atom.ref)) continue
     if (atom.kind === 'centre' || (atom.kind === 'device' && reachable(circuit, atom.owner, atom.ref)))
-      found.push({ kind: 'terminal', terminal: atom.ref })
+      found.push({ at: 'points', with: 'tester', red: atom.ref })
   }
   return found
 }
 
 /** A terminal under a fixed lead cannot be reached with a probe; an earth is not read for live. */
 function reachable(circuit: Circuit, owner: string, ref: string): boolean {
-  const { type } = circuit.devices[circuit.deviceIndex.get(owner)!]
+  const { type } = nth(circuit.devices, circuit.deviceIndex.get(owner)!)
   const terminal = type.terminals.find((t) => `${owner}.${t.id}` === ref)
   return terminal !== undefined && !terminal.lead && terminal.role !== 'earth'
 }

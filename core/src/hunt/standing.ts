@@ -1,0 +1,31 @@
+import type { Circuit } from '../circuit'
+import { nth } from '../lists'
+import type { HuntEntry } from './case'
+
+/** Where every control stands after a log, as `device.control`: what was set last, else where it stood to begin with. */
+export function controlsAfter({ controls, devices }: Circuit, log: readonly HuntEntry[]): Map<string, string> {
+  const stands = new Map(
+    controls.map(({ device, id, initial }) => [`${nth(devices, device).device.id}.${id}`, String(initial)]),
+  )
+  for (const entry of log) {
+    if (!('do' in entry)) continue
+    const eq = entry.do.indexOf('=')
+    if (stands.has(entry.do.slice(0, eq))) stands.set(entry.do.slice(0, eq), entry.do.slice(eq + 1))
+  }
+  return stands
+}
+
+/**
+ * The state somebody looks in, as a name: how the controls stand, which parts are new, and what has passed since the last of that.
+ * The same look in the same state shows the same, whenever it is made.
+ */
+export function stateAfter(circuit: Circuit, log: readonly HuntEntry[]): string {
+  const controls = [...controlsAfter(circuit, log)].map(([control, value]) => `${control}=${value}`)
+  const renewed = log.flatMap((entry) => ('renew' in entry ? [`new ${entry.renew} ${entry.part ?? ''}`] : []))
+  const last = log.findLastIndex((entry) => 'renew' in entry || ('do' in entry && !passes(entry.do)))
+  const passed = log.slice(last + 1).flatMap((entry) => ('do' in entry ? [entry.do] : []))
+  return [...controls, ...renewed, ...(passed.includes('settle') ? ['settle'] : passed)].join(' ')
+}
+
+/** Lets time pass, and does nothing. */
+export const passes = (act: string): boolean => act === 'settle' || act.startsWith('wait=')
