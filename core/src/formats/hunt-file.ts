@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { huntCaseSchema, type HuntEntry, type HuntOptions } from '../hunt'
 import { DocumentError, problemsOf, type Installation } from '../installation'
 import { readInstallation } from './installation-file'
+import { parsedJson } from './json'
 
 /** A case of a hunt, with its installation read as one. */
 export interface HuntFile {
@@ -12,13 +13,7 @@ export interface HuntFile {
 
 /** Reads a case: JSON. Throws {@link DocumentError} with field and reason. */
 export function readHuntCase(text: string): HuntFile {
-  let document: unknown
-  try {
-    document = JSON.parse(text)
-  } catch (error) {
-    throw new DocumentError([{ field: '', reason: `this is not JSON: ${(error as Error).message}` }])
-  }
-  const read = huntCaseSchema.safeParse(document)
+  const read = huntCaseSchema.safeParse(parsedJson(text))
   if (!read.success) throw new DocumentError(problemsOf(read.error))
   const { installation, log, options } = read.data
   return { installation: readInstallation(JSON.stringify(installation)), log, options }

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { typeDirectory } from '../catalogue'
 import { DocumentError, installationSchema, parseInstallation, type Installation } from '../installation'
+import { parsedJson } from './json'
 
 /** The version of the document that is written. */
 const current = 1
@@ -16,12 +17,7 @@ export const writeInstallation = (installation: Installation): string => `${JSON
  * a newer version than is known, or not an installation.
  */
 export function readInstallation(text: string): Installation {
-  let document: unknown
-  try {
-    document = JSON.parse(text)
-  } catch (error) {
-    throw new DocumentError([{ field: '', reason: `this is not JSON: ${(error as Error).message}` }])
-  }
+  let document = parsedJson(text)
   const told = z.object({ format: z.literal('nobbet-installation'), version: z.number().int() }).safeParse(document)
   if (!told.success)
     throw new DocumentError([

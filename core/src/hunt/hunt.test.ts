@@ -158,7 +158,7 @@ describe('a hunt', () => {
         fresh.follow(cut)
         expect([...fresh.ranking().shares]).toEqual(before)
       }),
-      { numRuns: 6 },
+      { numRuns: 4 },
     )
   })
 
@@ -193,7 +193,7 @@ describe('a hunt', () => {
         expect(findings).toBe(4)
         expect(likely).toBeGreaterThan(0.9 ** 4 * (truth.prior / 40))
       }),
-      { numRuns: 12 },
+      { numRuns: 8 },
     )
   })
 

@@ -2,10 +2,10 @@ import type { Circuit } from '../circuit'
 import { restOf } from '../hypotheses'
 import { contradictions, weighed, type Contradiction, type Evidence, type Weighing } from '../inference'
 import { nth } from '../lists'
-import type { Look, LookResult, WrittenLook } from '../looks'
+import type { Found, Look, LookResult, WrittenLook } from '../looks'
 import { ActionError, parseAction, Simulation } from '../simulation'
 import { usualHuntOptions, type HuntEntry, type HuntFinding, type HuntOptions } from './case'
-import { chanceAtRandom, chanceOf, expectedOf } from './likelihood'
+import { chanceAtRandom, chanceOf, expectedOf, wordFor } from './likelihood'
 import { passes, stateAfter } from './standing'
 import { suspectsOf, type Suspect } from './suspects'
 
@@ -19,6 +19,9 @@ export class HuntError extends Error {
     this.name = 'HuntError'
   }
 }
+
+/** A look in a state, as one name. */
+export const lookIn = (see: WrittenLook, state: string): string => `${JSON.stringify(see)} in ${state}`
 
 /** One suspect's own installation, gone along the log. */
 interface Course {
@@ -56,15 +59,11 @@ export class Hunt {
 
   /** Every look that was asked for, answered or not, with the state it was to be made in. */
   get looked(): ReadonlySet<string> {
-    return new Set(
-      this.log.flatMap((entry) =>
-        'see' in entry ? [`${JSON.stringify(entry.see)} in ${this.stateAt(entry.id)}`] : [],
-      ),
-    )
+    return new Set(this.log.flatMap((entry) => ('see' in entry ? [lookIn(entry.see, this.stateAt(entry.id))] : [])))
   }
 
   /** Findings that tell something, in the order of the log. */
-  get findings(): HuntFinding[] {
+  get findings(): ToldFinding[] {
     return this.log.filter(tells)
   }
 
@@ -124,8 +123,8 @@ export class Hunt {
     if (this.courses.length < this.suspects.length) throw new Error('a log was not followed to its end')
     return this.findings.map(({ id, see, found }, i) => ({
       id,
-      source: `${JSON.stringify(see)} in ${this.stateAt(id)}`,
-      answer: JSON.stringify(found),
+      source: lookIn(see, this.stateAt(id)),
+      answer: wordFor(found, this.circuit),
       likelihood: Float64Array.from(this.courses, ({ chances }) => nth(chances, i)),
     }))
   }
@@ -179,8 +178,9 @@ export class Hunt {
   }
 }
 
-const tells = (entry: HuntEntry): entry is HuntFinding & { found: Exclude<HuntFinding['found'], string> } =>
-  'see' in entry && typeof entry.found !== 'string'
+/** A finding that is an answer. */
+type ToldFinding = HuntFinding & { found: Found }
+const tells = (entry: HuntEntry): entry is ToldFinding => 'see' in entry && typeof entry.found !== 'string'
 
 function act(sim: Simulation, text: string): void {
   if (text === 'settle') return void sim.settle()

@@ -1,4 +1,5 @@
 import { agrees, lookAt, wordOf, words, type Found, type Look, type LookResult } from '../looks'
+import type { Circuit } from '../circuit'
 import type { Simulation } from '../simulation'
 import type { HuntOptions } from './case'
 
@@ -41,7 +42,7 @@ export function chanceOf(sim: Simulation, look: Look, found: Found, errors: Hunt
   if (open(sim, look) || 'unknown' in shown) return 1 / answers
   const error = errors[look.at] ?? usualErrors[look.at]
   const instrument = look.at === 'points' ? look.with : undefined
-  return agrees(shown, asFound(sim, found), instrument) ? 1 - error : error / (answers - 1)
+  return agrees(shown, shownAs(found, sim.circuit), instrument) ? 1 - error : error / (answers - 1)
 }
 
 /** The chance of what was found where nothing is known of the cause: any answer may be. */
@@ -62,7 +63,11 @@ export function expectedOf(sim: Simulation, look: Look): LookResult | 'open' {
   return open(sim, look) ? 'open' : lookAt(sim, look)
 }
 
-const asFound = ({ circuit }: Simulation, found: Found): LookResult => {
+/** What was found as one of the answers: two readings of one live terminal are the same answer. */
+export const wordFor = (found: Found, circuit: Circuit): string =>
+  wordOf(shownAs(found, circuit)) ?? ('unit' in found && found.unit === 'V' ? 'between' : JSON.stringify(found))
+
+const shownAs = (found: Found, circuit: Circuit): LookResult => {
   if ('word' in found) return found
   return found.unit === 'V' ? { ...found, full: circuit.installation.supply.volts } : found
 }

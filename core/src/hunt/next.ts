@@ -6,7 +6,7 @@ import type { Look, WrittenLook } from '../looks'
 import type { Action, Simulation } from '../simulation'
 import { askableContacts, candidateStates, looksAt, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
-import type { Hunt } from './hunt'
+import { lookIn, type Hunt } from './hunt'
 import { answersOf, chanceAtRandom, chancesOf } from './likelihood'
 import { controlsAfter, stateAfter } from './standing'
 import {
@@ -67,7 +67,10 @@ export function advice(
   looks: readonly WrittenLook[] = looksAt(hunt.circuit),
 ): Advice {
   const { shares, ahead } = likely(hunt)
-  const found = states(hunt.circuit, log).flatMap((state) => looksIn(hunt, log, state, ahead, looks))
+  const { looked } = hunt
+  const found = states(hunt.circuit, log).flatMap((state) =>
+    looksIn(hunt, log, state, ahead, (see, where) => !looked.has(lookIn(see, where)), looks),
+  )
   const rated = found
     .map(({ look, candidate }) => ({ look: { ...look, bits: information(shares, candidate) }, candidate }))
     .filter(({ look }) => look.bits >= leastBits)
@@ -139,6 +142,7 @@ function looksIn(
   log: readonly HuntEntry[],
   { acts, asking }: { asking?: ControlState; acts: string[] },
   ahead: readonly number[],
+  isNew: (see: WrittenLook, state: string) => boolean,
   looks: readonly WrittenLook[],
 ) {
   const { circuit, options } = hunt
@@ -146,7 +150,7 @@ function looksIn(
   const all = looks.filter((see) => {
     if (options.deadOnly && see.at === 'points') return false
     // Asked in this state before: answered or not, asked again it tells little.
-    return !hunt.looked.has(`${JSON.stringify(see)} in ${state}`)
+    return isNew(see, state)
   })
   const chances = all.map((see) => answersOf(see.at).map(() => new Float64Array(ahead.length)))
   ahead.forEach((suspect, column) => {
