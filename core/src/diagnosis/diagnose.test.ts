@@ -52,7 +52,7 @@ describe('hunt', () => {
       'programmer.heating.never-operates',
       'programmer.heating.made-contact-open',
     ])
-    expect(enough!.remedy).toBe('Replace the programmer.')
+    expect(enough!.text).toBe('Replace the programmer.')
     expect(enough!.suspects).toEqual(expect.arrayContaining(suspects.slice(0, 2).map((s) => s.id)))
     expect(enough!.share).toBeGreaterThan(0.85)
   })

@@ -18,7 +18,6 @@ export const answers = {
   boiler: words.boiler,
   pump: words.pump,
 } as const satisfies Record<Observable['kind'], readonly [string, string]>
-export type Answer = (typeof answers)[keyof typeof answers][number]
 
 /** Nothing was learnt: the look could not be had, or did not tell. The next reading is then another one. */
 export const noAnswers = ['cannot-do', 'cannot-tell'] as const
@@ -28,7 +27,7 @@ export const noAnswers = ['cannot-do', 'cannot-tell'] as const
  * everything settled: valves at the end of their travel, overrun over.
  */
 export const controlStateSchema = z.array(terminalRefSchema).max(40)
-export type ControlState = z.infer<typeof controlStateSchema>
+export type { ControlState } from '../hunt'
 
 export const findingResultSchema = z.enum([
   ...answers.terminal,
@@ -51,4 +50,3 @@ export const observationSchema = z
 export type Observation = z.infer<typeof observationSchema>
 
 export const observableKey = (o: Observable): string => `${o.kind} ${o.kind === 'terminal' ? o.terminal : o.device}`
-export const stateKey = (asking: ControlState): string => [...asking].sort().join(' ')

@@ -1,19 +1,24 @@
-import type { LookResult } from '../looks'
+import type { HypothesisKind } from '../hypotheses'
 import { nth } from '../lists'
 import type { Contradiction } from '../inference'
 import type { HuntEntry } from './case'
 import type { Hunt } from './hunt'
-import { advice, type NextLook } from './next'
+import type { Expected } from './likelihood'
+import { advice, type Advice, type NextLook } from './next'
 
 /** A suspect in the answer. */
 export interface RankedSuspect {
   id: string
   label: string
   remedy: string
+  /** Undefined of the one that is not on the list. */
+  kind?: HypothesisKind
+  /** Relative weight before anything was found. */
+  prior: number
   /** Of all weight, from 0 to 1. */
   share: number
-  /** What does not go with it: what it would have shown, and how probable what was found then is. */
-  against: { finding: string; expected: LookResult | 'open'; chance: number }[]
+  /** What does not go with it: what it would have shown. */
+  against: { finding: string; expected: Expected }[]
 }
 
 /** All that a hunt has to say after a log, as data. */
@@ -26,12 +31,7 @@ export interface HuntAnswer {
   ruledOut: RankedSuspect[]
   contradictions: Contradiction[]
   next: NextLook[]
-  decision: {
-    /** Looking any further costs more than it saves. */
-    stop: boolean
-    /** The remedy to go for, or while more is to be looked at the likeliest: how sure it cures, and which suspects. */
-    remedy?: { text: string; share: number; suspects: string[] }
-  }
+  decision: Advice['decision']
 }
 
 const listedFrom = 0.001
@@ -39,37 +39,34 @@ const listedFrom = 0.001
 const speaksAgainst = 0.2
 const mostRuledOut = 40
 
+/** Every suspect, the likeliest first, each with what speaks against it. */
+export function rankedSuspects(hunt: Hunt): RankedSuspect[] {
+  const { shares } = hunt.ranking()
+  return [...shares.keys()]
+    .sort((x, y) => nth(shares, y) - nth(shares, x))
+    .map((suspect) => {
+      const { id, label, remedy, prior, hypothesis } = nth(hunt.suspects, suspect)
+      const against = hunt
+        .fits(suspect)
+        .filter(({ chance }) => chance < speaksAgainst)
+        .map(({ finding, expected }) => ({ finding, expected }))
+      return { id, label, remedy, prior, kind: hypothesis?.kind, share: nth(shares, suspect), against }
+    })
+}
+
 /** What a hunt that has followed a log has to say. */
 export function answerOf(hunt: Hunt, log: readonly HuntEntry[], mostLooks = 5): HuntAnswer {
-  const { shares } = hunt.ranking()
-  const total = hunt.suspects.reduce((sum, { prior }) => sum + prior, 0)
-  const order = [...shares.keys()].sort((x, y) => nth(shares, y) - nth(shares, x))
-  const ranked = (suspect: number): RankedSuspect => {
-    const { id, label, remedy } = nth(hunt.suspects, suspect)
-    const against = hunt.fits(suspect).filter(({ chance }) => chance < speaksAgainst)
-    return { id, label, remedy, share: nth(shares, suspect), against }
-  }
-  const likely = order.filter((suspect) => nth(shares, suspect) >= listedFrom)
-  const rest = order.slice(likely.length)
-  const ruledOut = rest
-    .filter((suspect) => nth(hunt.suspects, suspect).prior / total >= listedFrom)
-    .sort((x, y) => nth(hunt.suspects, y).prior - nth(hunt.suspects, x).prior)
-  const { next, decision } = advice(hunt, log, mostLooks)
+  const ranked = rankedSuspects(hunt)
+  const total = ranked.reduce((sum, { prior }) => sum + prior, 0)
+  const rest = ranked.filter(({ share }) => share < listedFrom)
   return {
-    suspects: likely.map(ranked),
+    suspects: ranked.filter(({ share }) => share >= listedFrom),
     unlikely: rest.length,
-    ruledOut: ruledOut.slice(0, mostRuledOut).map(ranked),
+    ruledOut: rest
+      .filter(({ prior }) => prior / total >= listedFrom)
+      .sort((x, y) => y.prior - x.prior)
+      .slice(0, mostRuledOut),
     contradictions: hunt.contradictions(),
-    next,
-    decision: {
-      stop: decision.stop,
-      ...(decision.what && {
-        remedy: {
-          text: decision.what.text,
-          share: decision.what.share,
-          suspects: decision.what.suspects.map((suspect) => nth(hunt.suspects, suspect).id),
-        },
-      }),
-    },
+    ...advice(hunt, log, mostLooks),
   }
 }

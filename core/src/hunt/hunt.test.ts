@@ -1,10 +1,24 @@
 import fc from 'fast-check'
 import { circuitOf } from '../../testing'
 import { hypothesesOf, restOf, type Hypothesis } from '../hypotheses'
-import { lookAt, type Look, type LookResult } from '../looks'
+import { lookAt, type Found, type Look, type LookResult } from '../looks'
 import type { Circuit } from '../circuit'
 import { Simulation } from '../simulation'
-import { advice, answerOf, Hunt, HuntError, huntOptionsSchema, type HuntEntry } from '.'
+import {
+  answersOf,
+  advice,
+  answerOf,
+  chanceOf,
+  chancesOf,
+  Hunt,
+  looksAt,
+  shownAs,
+  HuntError,
+  huntOptionsSchema,
+  type Expected,
+  type HuntEntry,
+} from '.'
+import { minutesFor } from './minutes'
 
 /** A log as somebody would tell it: acts as texts, findings as a look and what was found; numbers are volts. */
 const logOf = (...told: (string | [object, string | number])[]): HuntEntry[] =>
@@ -261,6 +275,13 @@ describe('the next look', () => {
     expect(next.filter((n) => n.live)).toEqual([])
   })
 
+  it('costs no other walk after a wait', () => {
+    const waited: HuntEntry[] = [...heatingOnly, { id: 'w', do: 'wait=0.5s' }]
+    const pump = { at: 'pump', device: 'pump' } as const
+    const minutes = (log: HuntEntry[]) => minutesFor(twoPort, log, [], pump).minutes
+    expect(minutes(waited)).toBe(minutes(heatingOnly))
+  })
+
   it('costs less where somebody stands already, and sets only what stands otherwise', () => {
     const hunt = after(twoPort, heatingOnly)
     const { next } = advice(hunt, heatingOnly, 200)
@@ -270,6 +291,29 @@ describe('the next look', () => {
     const asItStands = next.filter((n) => n.see.at === 'lever' && n.acts.length === 0)
     const set = next.filter((n) => n.see.at === 'lever' && n.acts.length > 0)
     expect(Math.max(...asItStands.map((n) => n.minutes))).toBeLessThan(Math.min(...set.map((n) => n.minutes)))
+  })
+})
+
+describe('what a suspect answers', () => {
+  const at = { at: 'points', with: 'tester', red: 'wc.3' } as const
+  const chance = (found: Found, expected: Expected) => chanceOf(expected, at, shownAs(found, twoPort), {})
+
+  it('is wrong as often as such a look is, and sums to one over the words that can be said', () => {
+    const live = { value: 230, unit: 'V', full: 230 } as const
+    expect(chance({ word: 'live' }, live)).toBe(0.98)
+    expect(chance({ value: 229, unit: 'V' }, live)).toBe(0.98)
+    expect(chance({ word: 'dead' }, live)).toBe(0.01)
+    const half = { value: 104, unit: 'V', full: 230 } as const
+    const said = [{ word: 'live' }, { word: 'dead' }].map((found) => chance(found, half))
+    expect(said[0] + said[1]).toBeLessThanOrEqual(1)
+    expect(chance({ value: 105, unit: 'V' }, half)).toBe(0.98)
+  })
+
+  it('is any of the answers where its simulation does not decide it', () => {
+    expect(chance({ word: 'live' }, 'open')).toBeCloseTo(1 / 3, 12)
+    for (const look of looksAt(midPosition))
+      for (const expected of ['open', { word: answersOf(look)[0] }] as const)
+        expect(chancesOf(expected, look, {}).reduce((x, y) => x + y)).toBeCloseTo(1, 12)
   })
 })
 

@@ -2,11 +2,12 @@ import type { Circuit } from '../circuit'
 import { restOf } from '../hypotheses'
 import { contradictions, weighed, type Contradiction, type Evidence, type Weighing } from '../inference'
 import { nth } from '../lists'
-import type { Found, Look, LookResult, WrittenLook } from '../looks'
-import { ActionError, parseAction, Simulation } from '../simulation'
+import type { Found, Look, WrittenLook } from '../looks'
+import { ActionError, Simulation } from '../simulation'
+import { passes, perform } from './acts'
 import { usualHuntOptions, type HuntEntry, type HuntFinding, type HuntOptions } from './case'
-import { chanceAtRandom, chanceOf, expectedOf, wordFor } from './likelihood'
-import { passes, stateAfter } from './standing'
+import { answerFor, chanceOf, expectedOf, shownAs, type Expected } from './likelihood'
+import { stateAfter } from './standing'
 import { suspectsOf, type Suspect } from './suspects'
 
 /** An entry of the log that does not fit the installation; the message is one line for the user. */
@@ -30,7 +31,7 @@ interface Course {
   touched: number
   /** Of each finding, in the order of the log: how probable it is here, and what would have been shown. */
   chances: number[]
-  expected: (LookResult | 'open')[]
+  expected: Expected[]
 }
 
 /**
@@ -105,7 +106,7 @@ export class Hunt {
   }
 
   /** What a suspect would have shown at each finding, and how probable what was found is then. */
-  fits(suspect: number): { finding: string; expected: LookResult | 'open'; chance: number }[] {
+  fits(suspect: number): { finding: string; expected: Expected; chance: number }[] {
     const { chances, expected } = nth(this.courses, suspect)
     return this.findings.map(({ id }, i) => ({ finding: id, chance: nth(chances, i), expected: nth(expected, i) }))
   }
@@ -124,7 +125,7 @@ export class Hunt {
     return this.findings.map(({ id, see, found }, i) => ({
       id,
       source: lookIn(see, this.stateAt(id)),
-      answer: wordFor(found, this.circuit),
+      answer: answerFor(see, shownAs(found, this.circuit)),
       likelihood: Float64Array.from(this.courses, ({ chances }) => nth(chances, i)),
     }))
   }
@@ -144,7 +145,7 @@ export class Hunt {
     const { sim } = course
     if ('do' in entry) {
       if (!passes(entry.do)) course.touched = sim.time
-      return act(sim, entry.do)
+      return perform(sim, entry.do)
     }
     if ('renew' in entry) {
       const subject = hypothesis?.kind === 'part' ? hypothesis.id.split('.') : []
@@ -154,11 +155,10 @@ export class Hunt {
       return
     }
     if (!tells(entry)) return
-    const look = lookOf(entry.see, course.touched)
-    const { found } = entry
-    const chance = hypothesis ? chanceOf(sim, look, found, this.options.errors) : chanceAtRandom(look)
-    course.chances.push(chance)
-    course.expected.push(hypothesis ? expectedOf(sim, look) : 'open')
+    const { see, found } = entry
+    const expected = hypothesis ? expectedOf(sim, lookOf(see, course.touched)) : 'open'
+    course.expected.push(expected)
+    course.chances.push(chanceOf(expected, see, shownAs(found, this.circuit), this.options.errors))
   }
 
   /** Goes along the log with nothing wrong: what cannot be done or looked at there is refused. */
@@ -166,7 +166,7 @@ export class Hunt {
     const sim = this.whole.fork()
     for (const entry of log) {
       try {
-        if ('do' in entry) act(sim, entry.do)
+        if ('do' in entry) perform(sim, entry.do)
         else if ('renew' in entry) {
           if (!this.circuit.deviceIndex.has(entry.renew)) throw new ActionError(`there is no device "${entry.renew}"`)
         } else known(this.circuit, entry.see)
@@ -181,23 +181,6 @@ export class Hunt {
 /** A finding that is an answer. */
 type ToldFinding = HuntFinding & { found: Found }
 const tells = (entry: HuntEntry): entry is ToldFinding => 'see' in entry && typeof entry.found !== 'string'
-
-function act(sim: Simulation, text: string): void {
-  if (text === 'settle') return void sim.settle()
-  const action = parseAction(text)
-  switch (action.do) {
-    case 'set':
-      return sim.set(action.device, action.control, action.value)
-    case 'wait':
-      return void sim.run(action.ms)
-    case 'clock':
-      return sim.setClock(action.minuteOfWeek)
-    case 'heat':
-      return sim.letWarm(action.scenario ?? undefined)
-    default:
-      throw new ActionError(`"${text}" is nothing that can be done on site`)
-  }
-}
 
 const lookOf = (see: WrittenLook, since: number): Look => (see.at === 'clicks' ? { ...see, at: 'clicks', since } : see)
 

@@ -1,4 +1,4 @@
-import { agrees, lookAt, wordOf, words, type Found, type Look, type LookResult } from '../looks'
+import { agrees, lookAt, wordOf, words, type Found, type Look, type LookResult, type WrittenLook } from '../looks'
 import type { Circuit } from '../circuit'
 import type { Simulation } from '../simulation'
 import type { HuntOptions } from './case'
@@ -28,46 +28,48 @@ const manyAnswers = 6
 /** Volts are live, dead, or neither. */
 const voltWords = ['live', 'dead', 'between'] as const
 
-/** The answers a look is taken to have, as words. */
-export const answersOf = (at: Look['at']): readonly string[] => (at === 'points' ? voltWords : words[at])
-const answerCount = (at: Look['at']): number => answersOf(at).length || manyAnswers
+/** The answers a look is taken to have, as words; none where they are too many to be told ahead. */
+export const answersOf = ({ at }: WrittenLook): readonly string[] => (at === 'points' ? voltWords : words[at])
 
-/** What the engineer is taken to know in advance of a look at a system that goes round and round: nothing but its noise. */
-const open = (sim: Simulation, look: Look): boolean => sim.hunting && look.at !== 'motor'
+/** What a suspect would show: `open` where its simulation does not decide it, and every answer may be. */
+export type Expected = LookResult | 'open'
 
-/** The chance of what was found, if what the simulation shows is so. Above 0, at most 1. */
-export function chanceOf(sim: Simulation, look: Look, found: Found, errors: HuntOptions['errors']): number {
-  const answers = answerCount(look.at)
+/** Of a system that goes round and round nothing but its noise is known in advance. */
+export function expectedOf(sim: Simulation, look: Look): Expected {
+  if (sim.hunting && look.at !== 'motor') return 'open'
   const shown = lookAt(sim, look)
-  if (open(sim, look) || 'unknown' in shown) return 1 / answers
-  const error = errors[look.at] ?? usualErrors[look.at]
-  const instrument = look.at === 'points' ? look.with : undefined
-  return agrees(shown, shownAs(found, sim.circuit), instrument) ? 1 - error : error / (answers - 1)
+  return 'unknown' in shown ? 'open' : shown
 }
 
-/** The chance of what was found where nothing is known of the cause: any answer may be. */
-export const chanceAtRandom = ({ at }: Look): number => 1 / answerCount(at)
-
-/** Per answer of a look its chance, if what the simulation shows is so. */
-export function chancesOf(sim: Simulation, look: Look, errors: HuntOptions['errors']): number[] {
-  const answers = answersOf(look.at)
-  const shown = lookAt(sim, look)
-  if (open(sim, look) || 'unknown' in shown) return answers.map(() => 1 / answers.length)
-  const error = errors[look.at] ?? usualErrors[look.at]
-  const expected = wordOf(shown) ?? 'between'
-  return answers.map((answer) => (answer === expected ? 1 - error : error / (answers.length - 1)))
+/** The chance of what was found where so much is expected. Above 0, at most 1. */
+export function chanceOf(
+  expected: Expected,
+  see: WrittenLook,
+  found: LookResult,
+  errors: HuntOptions['errors'],
+): number {
+  const answers = answersOf(see).length || manyAnswers
+  if (expected === 'open') return 1 / answers
+  const error = errors[see.at] ?? usualErrors[see.at]
+  // Volts that are neither may be called either.
+  if ('word' in found && wordOf(expected) === undefined) return (1 - error) / 2
+  const agreed = agrees(expected, found, see.at === 'points' ? see.with : undefined)
+  return agreed ? 1 - error : error / (answers - 1)
 }
 
-/** What the simulation shows, as it would be told. */
-export function expectedOf(sim: Simulation, look: Look): LookResult | 'open' {
-  return open(sim, look) ? 'open' : lookAt(sim, look)
+/** Per answer of a look its chance where so much is expected. */
+export function chancesOf(expected: Expected, see: WrittenLook, errors: HuntOptions['errors']): number[] {
+  const answers = answersOf(see)
+  if (expected === 'open') return answers.map(() => 1 / answers.length)
+  const error = errors[see.at] ?? usualErrors[see.at]
+  const word = answerFor(see, expected)
+  return answers.map((answer) => (answer === word ? 1 - error : error / (answers.length - 1)))
 }
 
-/** What was found as one of the answers: two readings of one live terminal are the same answer. */
-export const wordFor = (found: Found, circuit: Circuit): string =>
-  wordOf(shownAs(found, circuit)) ?? ('unit' in found && found.unit === 'V' ? 'between' : JSON.stringify(found))
+/** What is shown as one of the answers: two readings of one live terminal are the same answer. */
+export const answerFor = ({ at }: WrittenLook, shown: LookResult): string =>
+  wordOf(shown) ?? (at === 'points' && 'full' in shown ? 'between' : JSON.stringify(shown))
 
-const shownAs = (found: Found, circuit: Circuit): LookResult => {
-  if ('word' in found) return found
-  return found.unit === 'V' ? { ...found, full: circuit.installation.supply.volts } : found
-}
+/** What was written down, as a look shows it. */
+export const shownAs = (found: Found, { installation }: Circuit): LookResult =>
+  'unit' in found && found.unit === 'V' ? { ...found, full: installation.supply.volts } : found

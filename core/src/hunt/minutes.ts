@@ -1,9 +1,11 @@
 import type { Circuit } from '../circuit'
 import type { Hypothesis } from '../hypotheses'
 import type { WrittenLook } from '../looks'
+import { deviceSetBy } from './acts'
+import type { HuntEntry } from './case'
 
 /** Minutes of the engineer's time, trade estimates: for somebody who stands there. */
-export const lookMinutes: Record<WrittenLook['at'], number> = {
+const lookMinutes: Record<WrittenLook['at'], number> = {
   points: 0.5,
   valve: 1,
   lever: 1,
@@ -20,7 +22,7 @@ export const lookMinutes: Record<WrittenLook['at'], number> = {
 }
 
 /** Minutes beside the look itself, trade estimates. Live work counts so many times. */
-export const otherMinutes = {
+const otherMinutes = {
   walk: 1,
   setControl: 0.5,
   valveTravels: 0.3,
@@ -31,7 +33,7 @@ export const otherMinutes = {
 } as const
 
 /** What a remedy takes, and what it costs beside that to have done it for nothing, in minutes or what is worth as much. */
-export interface RemedyMinutes {
+interface RemedyMinutes {
   cost: number
   wrong: number
 }
@@ -60,19 +62,64 @@ export function minutesOfRemedy(circuit: Circuit, { kind, id }: Hypothesis): Rem
 }
 
 /** Minutes until the terminals of a wiring centre or device lie open. */
-export function minutesToOpen({ installation, devices, deviceIndex }: Circuit, owner: string): number {
+function minutesToOpen({ installation, devices, deviceIndex }: Circuit, owner: string): number {
   if (installation.wiringCentres.some(({ id }) => id === owner)) return otherMinutes.coverOfCentre
   const isBoiler = (devices[deviceIndex.get(owner) ?? -1]?.type.inputs.length ?? 0) > 0
   return isBoiler ? otherMinutes.casingOfBoiler : otherMinutes.plateOfControl
 }
 
 /** Where somebody stands for a look: a place's id. */
-export function placeOf(circuit: Circuit, look: WrittenLook): string | undefined {
+function placeOf(circuit: Circuit, look: WrittenLook): string | undefined {
   const ref = look.at === 'points' ? look.red : look.at === 'pipe' ? look.connection : look.device
   return placeOfOwner(circuit, ref.split('.')[0] ?? '')
 }
 
-export function placeOfOwner({ installation }: Circuit, owner: string): string | undefined {
+function placeOfOwner({ installation }: Circuit, owner: string): string | undefined {
   const { devices, wiringCentres, connectors } = installation
   return [...devices, ...wiringCentres, ...connectors].find(({ id }) => id === owner)?.place
+}
+
+/**
+ * What it takes to set the controls, walk there, open it and look, in minutes from where the log has left somebody; and the
+ * enclosure that has to be isolated and opened for it, where nobody has been in it yet.
+ */
+export function minutesFor(
+  circuit: Circuit,
+  log: readonly HuntEntry[],
+  acts: readonly string[],
+  see: WrittenLook,
+): { minutes: number; isolateFirst?: string } {
+  let here = standsAt(circuit, log)
+  let minutes = 0
+  const walkTo = (place: string | undefined) => {
+    if (place !== undefined && place !== here) minutes += otherMinutes.walk
+    here = place ?? here
+  }
+  for (const text of acts) {
+    const device = deviceSetBy(text)
+    if (device === undefined) continue
+    walkTo(placeOfOwner(circuit, device))
+    minutes += otherMinutes.setControl
+  }
+  if (acts.length > 1) minutes += otherMinutes.valveTravels
+  walkTo(placeOf(circuit, see))
+  minutes += lookMinutes[see.at] * (see.at === 'points' ? otherMinutes.liveFactor : 1)
+  if (see.at !== 'points') return { minutes }
+  const owner = see.red.split('.')[0] ?? ''
+  const opened = log.some(
+    (entry) => 'see' in entry && entry.see.at === 'points' && entry.see.red.startsWith(`${owner}.`),
+  )
+  if (opened) return { minutes }
+  return { minutes: minutes + minutesToOpen(circuit, owner), isolateFirst: owner }
+}
+
+/** Where the last act or look was. */
+function standsAt(circuit: Circuit, log: readonly HuntEntry[]): string | undefined {
+  for (const entry of [...log].reverse()) {
+    if ('see' in entry) return placeOf(circuit, entry.see)
+    if ('renew' in entry) return placeOfOwner(circuit, entry.renew)
+    const device = deviceSetBy(entry.do)
+    if (device !== undefined) return placeOfOwner(circuit, device)
+  }
+  return undefined
 }

@@ -1,23 +1,17 @@
 import type { Circuit } from '../circuit'
-import { decided, information, outcomesOf, type Candidate, type Decision, type Remedy } from '../inference'
+import { decided, information, outcomesOf, type Candidate } from '../inference'
 import { actionsFor } from '../inputs'
 import { nth } from '../lists'
 import type { Look, WrittenLook } from '../looks'
-import type { Action, Simulation } from '../simulation'
+import { formatAction } from '../simulation'
+import { perform, settle } from './acts'
 import { askableContacts, candidateStates, looksAt, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
 import { lookIn, type Hunt } from './hunt'
-import { answersOf, chanceAtRandom, chancesOf } from './likelihood'
+import { answersOf, chancesOf, expectedOf } from './likelihood'
 import { controlsAfter, stateAfter } from './standing'
-import {
-  lookMinutes,
-  minutesOfRemedy,
-  minutesToOpen,
-  unmendedMinutes,
-  otherMinutes,
-  placeOf,
-  placeOfOwner,
-} from './minutes'
+import { minutesFor, unmendedMinutes } from './minutes'
+import { remediesOf, type HuntRemedy } from './remedies'
 
 /** A look that could be made next, after setting the controls. */
 export interface NextLook {
@@ -37,18 +31,14 @@ export interface NextLook {
   outcomes: { answer: string; probability: number; remaining: number }[]
 }
 
-/** What could be mended, the remedies of suspects that are cured by the same one together. */
-export interface HuntRemedy {
-  text: string
-  suspects: number[]
-  /** Of the suspects' weight, from 0 to 1. */
-  share: number
-}
-
 export interface Advice {
   next: NextLook[]
-  /** `what`: the remedy to go for where it is time to stop, else the one that is likeliest so far. */
-  decision: Decision & { what?: HuntRemedy }
+  decision: {
+    /** Looking any further costs more than it saves. */
+    stop: boolean
+    /** The remedy to go for where it is time to stop, else the one that is likeliest so far. */
+    remedy?: HuntRemedy
+  }
 }
 
 /** Suspects with less of the weight than this, all together, are left out of what is worked out ahead. */
@@ -75,8 +65,8 @@ export function advice(
     .map(({ look, candidate }) => ({ look: { ...look, bits: information(shares, candidate) }, candidate }))
     .filter(({ look }) => look.bits >= leastBits)
     .sort((x, y) => y.look.bits / y.look.minutes - x.look.bits / x.look.minutes)
-  const remedies = remediesOf(hunt, ahead, shares)
-  const decision = decided(
+  const remedies = remediesOf(hunt, ahead)
+  const { stop, remedy = -1 } = decided(
     shares,
     { remedies: remedies.map((r) => r.remedy), unmended: unmendedMinutes },
     rated.slice(0, mostWeighed).map((r) => r.candidate),
@@ -90,15 +80,13 @@ export function advice(
         remaining: left.filter((share) => share > 0.01).length,
       })),
     })),
-    decision: { ...decision, what: decision.stop ? nth(remedies, decision.remedy ?? 0).what : likeliest(remedies) },
+    decision: { stop, remedy: stop ? nth(remedies, remedy).told : likeliest(remedies.map((r) => r.told)) },
   }
 }
 
 /** While more is looked at, the cheapest thing to try says little: what is likeliest is told instead. */
-const likeliest = (remedies: readonly { what: HuntRemedy }[]): HuntRemedy | undefined =>
-  remedies
-    .map(({ what }) => what)
-    .reduce<HuntRemedy | undefined>((x, y) => (x && x.share >= y.share ? x : y), undefined)
+const likeliest = (remedies: readonly HuntRemedy[]): HuntRemedy | undefined =>
+  remedies.reduce<HuntRemedy | undefined>((x, y) => (x && x.share >= y.share ? x : y), undefined)
 
 /** The suspects worth looking ahead for, and their shares among each other. */
 function likely(hunt: Hunt): { ahead: number[]; shares: Float64Array } {
@@ -117,23 +105,20 @@ function likely(hunt: Hunt): { ahead: number[]; shares: Float64Array } {
 /** States worth looking in, each with the acts that bring the controls there; first the one they stand in, as they do. */
 function states(circuit: Circuit, log: readonly HuntEntry[]): { asking?: ControlState; acts: string[] }[] {
   const last = log.findLast((entry) => 'do' in entry)
-  const moving = last !== undefined && 'do' in last && last.do !== 'settle'
+  const moving = last !== undefined && 'do' in last && last.do !== settle
   const others = candidateStates(circuit)
     .map((asking) => ({ asking, acts: actsTo(circuit, asking, log) }))
     .filter(({ acts }) => acts.length > 0)
-    .map(({ asking, acts }) => ({ asking, acts: [...acts, 'settle'] }))
-  return [{ acts: moving ? ['settle'] : [] }, ...others]
+    .map(({ asking, acts }) => ({ asking, acts: [...acts, settle] }))
+  return [{ acts: moving ? [settle] : [] }, ...others]
 }
-
-const textOf = (action: Action): string[] =>
-  action.do === 'set' ? [`${action.device}.${action.control}=${action.value}`] : []
 
 /** What brings the controls to a state, wherever the log has left them: only what stands otherwise has to be set. */
 export function actsTo(circuit: Circuit, asking: ControlState, log: readonly HuntEntry[]): string[] {
   const stands = controlsAfter(circuit, log)
   return askableContacts(circuit)
     .flatMap((contact) => actionsFor(circuit, contact, asking.includes(`${contact.device}.${contact.contact}`)))
-    .flatMap(textOf)
+    .map(formatAction)
     .filter((text) => stands.get(text.slice(0, text.indexOf('='))) !== text.slice(text.indexOf('=') + 1))
 }
 
@@ -152,19 +137,20 @@ function looksIn(
     // Asked in this state before: answered or not, asked again it tells little.
     return isNew(see, state)
   })
-  const chances = all.map((see) => answersOf(see.at).map(() => new Float64Array(ahead.length)))
+  const chances = all.map((see) => answersOf(see).map(() => new Float64Array(ahead.length)))
   ahead.forEach((suspect, column) => {
-    const listed = nth(hunt.suspects, suspect).hypothesis !== undefined
-    const sim = listed ? after(hunt.simulationOf(suspect), acts) : undefined
+    const isListed = nth(hunt.suspects, suspect).hypothesis !== undefined
+    const sim = hunt.simulationOf(suspect).fork()
+    if (isListed) acts.forEach((text) => perform(sim, text))
     all.forEach((see, i) => {
-      const look = see as Look
-      const each = sim ? chancesOf(sim, look, options.errors) : answersOf(see.at).map(() => chanceAtRandom(look))
+      // No clicks are among the looks ahead, which would need to be told since when.
+      const each = chancesOf(isListed ? expectedOf(sim, see as Look) : 'open', see, options.errors)
       each.forEach((chance, answer) => (nth(nth(chances, i), answer)[column] = chance))
     })
   })
   return all.map((see, i) => {
     const { minutes, isolateFirst } = minutesFor(circuit, log, acts, see)
-    const answers = new Map(answersOf(see.at).map((answer, k) => [answer, nth(nth(chances, i), k)]))
+    const answers = new Map(answersOf(see).map((answer, k) => [answer, nth(nth(chances, i), k)]))
     const candidate: Candidate = { minutes, answers }
     return {
       look: {
@@ -178,75 +164,4 @@ function looksIn(
       candidate,
     }
   })
-}
-
-function after(sim: Simulation, acts: readonly string[]): Simulation {
-  const ahead = sim.fork()
-  for (const text of acts) {
-    if (text === 'settle') ahead.settle()
-    else {
-      const [, device = '', control = '', value = ''] = /^([^.]+)\.([^=]+)=(.*)$/.exec(text) ?? []
-      ahead.set(device, control, value)
-    }
-  }
-  return ahead
-}
-
-/** What it takes to set the controls, walk there, open it and look, in minutes from where the log has left somebody. */
-function minutesFor(circuit: Circuit, log: readonly HuntEntry[], acts: readonly string[], see: WrittenLook) {
-  let here = standsAt(circuit, log)
-  let minutes = 0
-  const walkTo = (place: string | undefined) => {
-    if (place !== undefined && place !== here) minutes += otherMinutes.walk
-    here = place ?? here
-  }
-  for (const text of acts) {
-    if (text === 'settle') continue
-    walkTo(placeOfOwner(circuit, text.split('.')[0] ?? ''))
-    minutes += otherMinutes.setControl
-  }
-  if (acts.length > 1) minutes += otherMinutes.valveTravels
-  walkTo(placeOf(circuit, see))
-  minutes += lookMinutes[see.at] * (see.at === 'points' ? otherMinutes.liveFactor : 1)
-  if (see.at !== 'points') return { minutes }
-  const owner = see.red.split('.')[0] ?? ''
-  const opened = log.some(
-    (entry) => 'see' in entry && entry.see.at === 'points' && entry.see.red.startsWith(`${owner}.`),
-  )
-  if (opened) return { minutes }
-  return { minutes: minutes + minutesToOpen(circuit, owner), isolateFirst: owner }
-}
-
-/** Where the last act or look was. */
-function standsAt(circuit: Circuit, log: readonly HuntEntry[]): string | undefined {
-  for (const entry of [...log].reverse()) {
-    if ('see' in entry) return placeOf(circuit, entry.see)
-    if ('do' in entry && entry.do.includes('.')) return placeOfOwner(circuit, entry.do.split('.')[0] ?? '')
-  }
-  return undefined
-}
-
-/** Suspects that the same remedy cures, together. */
-function remediesOf(
-  hunt: Hunt,
-  ahead: readonly number[],
-  shares: Float64Array,
-): { remedy: Remedy; what: HuntRemedy }[] {
-  const found = new Map<string, { remedy: Remedy & { cures: boolean[] }; what: HuntRemedy }>()
-  ahead.forEach((suspect, i) => {
-    const { hypothesis, remedy: text } = nth(hunt.suspects, suspect)
-    if (!hypothesis) return
-    const owner = hypothesis.kind === 'part' ? hypothesis.id.split('.')[0] : text === '' ? '' : hypothesis.id
-    const key = `${owner}|${text}`
-    let one = found.get(key)
-    if (!one) {
-      const minutes = minutesOfRemedy(hunt.circuit, hypothesis)
-      one = { remedy: { ...minutes, cures: ahead.map(() => false) }, what: { text, suspects: [], share: 0 } }
-      found.set(key, one)
-    }
-    one.remedy.cures[i] = true
-    one.what.suspects.push(suspect)
-    one.what.share += nth(shares, i)
-  })
-  return [...found.values()]
 }

@@ -1,5 +1,6 @@
 import type { Circuit } from '../circuit'
 import { nth } from '../lists'
+import { passes, settle } from './acts'
 import type { HuntEntry } from './case'
 
 /** Where every control stands after a log, as `device.control`: what was set last, else where it stood to begin with. */
@@ -17,15 +18,12 @@ export function controlsAfter({ controls, devices }: Circuit, log: readonly Hunt
 
 /**
  * The state somebody looks in, as a name: how the controls stand, which parts are new, and what has passed since the last of that.
- * The same look in the same state shows the same, whenever it is made.
+ * What went before is not in it: a valve that stays over may show otherwise in what has the same name.
  */
 export function stateAfter(circuit: Circuit, log: readonly HuntEntry[]): string {
   const controls = [...controlsAfter(circuit, log)].map(([control, value]) => `${control}=${value}`)
   const renewed = log.flatMap((entry) => ('renew' in entry ? [`new ${entry.renew} ${entry.part ?? ''}`] : []))
   const last = log.findLastIndex((entry) => 'renew' in entry || ('do' in entry && !passes(entry.do)))
   const passed = log.slice(last + 1).flatMap((entry) => ('do' in entry ? [entry.do] : []))
-  return [...controls, ...renewed, ...(passed.includes('settle') ? ['settle'] : passed)].join(' ')
+  return [...controls, ...renewed, ...(passed.includes(settle) ? [settle] : passed)].join(' ')
 }
-
-/** Lets time pass, and does nothing. */
-export const passes = (act: string): boolean => act === 'settle' || act.startsWith('wait=')

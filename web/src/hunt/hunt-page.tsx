@@ -96,9 +96,7 @@ function Hunt({ job, store, symptom, installation, findings }: HuntProps) {
             }}
           />
         </div>
-        {diagnosis && (
-          <Suspects job={job} circuit={circuit} diagnosis={diagnosis} findings={fitting} working={working} />
-        )}
+        {diagnosis && <Suspects job={job} diagnosis={diagnosis} findings={fitting} working={working} />}
       </div>
     </main>
   )

@@ -129,7 +129,7 @@ function Conclusion({ diagnosis, onOwn, onFurther }: NextCardProps & { onFurther
               {suspectText(one)}
             </h2>
           ))}
-          <p className="method">{enough.remedy || 'Nothing to mend: say how it works.'}</p>
+          <p className="method">{enough.text || 'Nothing to mend: say how it works.'}</p>
         </>
       ) : (
         <>

@@ -1,11 +1,10 @@
-import { expectedText, suspectText, type Circuit, type Diagnosis } from '@nobbet/core'
+import { expectedText, suspectText, type Diagnosis } from '@nobbet/core'
 import type { Finding } from '@nobbet/contract'
 import { Link } from 'react-router'
 import { traceAddress } from '../trace/use-session'
 
 interface SuspectsProps {
   job: string
-  circuit: Circuit
   diagnosis: Diagnosis
   findings: readonly Finding[]
   working: boolean

@@ -1,0 +1,32 @@
+import { ActionError, parseAction, type Simulation } from '../simulation'
+
+/** Until nothing moves any more. */
+export const settle = 'settle'
+
+/** Lets time pass, and does nothing. */
+export const passes = (act: string): boolean => act === settle || act.startsWith('wait=')
+
+/** The device somebody sets by this act; undefined where none is set. */
+export function deviceSetBy(act: string): string | undefined {
+  if (passes(act)) return undefined
+  const action = parseAction(act)
+  return action.do === 'set' ? action.device : undefined
+}
+
+/** Does one act of a log. Throws {@link ActionError} where it does not fit the installation, or is nothing that is done on site. */
+export function perform(sim: Simulation, act: string): void {
+  if (act === settle) return void sim.settle()
+  const action = parseAction(act)
+  switch (action.do) {
+    case 'set':
+      return sim.set(action.device, action.control, action.value)
+    case 'wait':
+      return void sim.run(action.ms)
+    case 'clock':
+      return sim.setClock(action.minuteOfWeek)
+    case 'heat':
+      return sim.letWarm(action.scenario ?? undefined)
+    default:
+      throw new ActionError(`"${act}" is nothing that can be done on site`)
+  }
+}
