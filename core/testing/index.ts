@@ -72,6 +72,8 @@ export function wired({ devices, wires, cables = [], demands = [], supply }: Wir
     typeDirectory,
   )
 }
+export * from './engineer'
+export * from './numbers'
 export * from './scrambled'
 
 export { someAct, type Pick } from './hands'

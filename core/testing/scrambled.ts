@@ -1,13 +1,5 @@
 import type { Colour, Installation } from '../src/installation'
-
-/** Numbers from a seed (a linear congruential generator), 0 to 1. */
-function numbers(seed: number): () => number {
-  let at = seed >>> 0
-  return () => {
-    at = (Math.imul(at, 1664525) + 1013904223) >>> 0
-    return at / 2 ** 32
-  }
-}
+import { numbers } from './numbers'
 
 function shuffled<T>(all: readonly T[], next: () => number): T[] {
   const out = [...all]

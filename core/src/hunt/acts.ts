@@ -1,4 +1,5 @@
 import { ActionError, parseAction, type Simulation } from '../simulation'
+import { rewiringOf } from './rewiring'
 
 /** Until nothing moves any more. */
 export const settle = 'settle'
@@ -6,9 +7,16 @@ export const settle = 'settle'
 /** Lets time pass, and does nothing. */
 export const passes = (act: string): boolean => act === settle || act.startsWith('wait=')
 
+/** How long is waited, ms; undefined of what is done, and of waiting until nothing moves. */
+export function waitOf(act: string): number | undefined {
+  if (act === settle || !passes(act)) return undefined
+  const action = parseAction(act)
+  return action.do === 'wait' ? action.ms : undefined
+}
+
 /** The device somebody sets by this act; undefined where none is set. */
 export function deviceSetBy(act: string): string | undefined {
-  if (passes(act)) return undefined
+  if (passes(act) || rewiringOf(act)) return undefined
   const action = parseAction(act)
   return action.do === 'set' ? action.device : undefined
 }

@@ -1,7 +1,10 @@
-import type { Circuit } from '../circuit'
+import { wiredNets, type Circuit } from '../circuit'
+import { actionsFor } from '../inputs'
 import type { ContactRef } from '../installation'
+import { deadTests } from '../instruments'
 import { nth } from '../lists'
 import type { WrittenLook } from '../looks'
+import { formatAction } from '../simulation'
 
 /** The contacts that are set to ask, as `device.contact`; all others rest. */
 export type ControlState = string[]
@@ -37,21 +40,78 @@ export function candidateStates(circuit: Circuit): ControlState[] {
   })
 }
 
+/** What opens, or closes, every isolator of the supplies; nothing where there is none to be opened. */
+export function supplyActs(circuit: Circuit, on: boolean): string[] {
+  const acts = circuit.sources.flatMap(({ device }) => {
+    const { device: owner, type } = nth(circuit.devices, device)
+    return type.primitives
+      .filter((part) => part.kind === 'contact' || part.kind === 'changeover')
+      .flatMap(({ id }) => actionsFor(circuit, { device: owner.id, contact: id }, on))
+  })
+  return [...new Set(acts.map(formatAction))]
+}
+
+/**
+ * Every other way a control can be set that is no service's own and no isolator's. How a thing stands with a device (a lever, a
+ * lockout) is nothing one sets for a test but back to where it should be: a reset, a lever freed.
+ */
+export function otherActs(circuit: Circuit): string[] {
+  const own = new Set(
+    [
+      ...askableContacts(circuit).flatMap((contact) => actionsFor(circuit, contact, true).map(formatAction)),
+      ...supplyActs(circuit, true),
+    ].map((text) => text.slice(0, text.indexOf('='))),
+  )
+  return circuit.devices.flatMap(({ device, type }) =>
+    type.controls.flatMap((control) => {
+      if (control.kind !== 'choice' || own.has(`${device.id}.${control.id}`)) return []
+      const values = control.ambient ? [control.initial] : control.values.map(({ id }) => id)
+      return values.map((id) => `${device.id}.${control.id}=${id}`)
+    }),
+  )
+}
+
 /**
  * Everything that can be looked at without taking anything apart, and every terminal that a probe can reach. Terminals of one
  * owner that are linked read alike; the first stands for all.
  */
-export function looksAt(circuit: Circuit): WrittenLook[] {
+export function looksAt(circuit: Circuit): readonly WrittenLook[] {
+  return onceFor(looks, circuit, liveLooksAt)
+}
+
+const [looks, deadLooks] = [
+  new WeakMap<Circuit, readonly WrittenLook[]>(),
+  new WeakMap<Circuit, readonly WrittenLook[]>(),
+]
+
+function onceFor<T>(known: WeakMap<Circuit, T>, circuit: Circuit, make: (circuit: Circuit) => T): T {
+  let made = known.get(circuit)
+  if (made === undefined) known.set(circuit, (made = make(circuit)))
+  return made
+}
+
+function liveLooksAt(circuit: Circuit): WrittenLook[] {
   const { installation } = circuit
   const found: WrittenLook[] = []
   for (const { device, type } of circuit.devices) {
     const { id } = device
     const moves = type.primitives.filter((p) => p.kind === 'actuator')
     if (moves.some((p) => p.lever)) found.push({ at: 'lever', device: id })
-    if (moves.length > 0) found.push({ at: 'motor', device: id })
-    if (type.inputs.length > 0) found.push({ at: 'boiler', device: id })
-    if (type.primitives.some((p) => p.kind === 'load' && p.work === 'runs')) found.push({ at: 'pump', device: id })
+    if (moves.length > 0) found.push({ at: 'motor', device: id }, { at: 'spindle', device: id })
+    if (type.inputs.length > 0) found.push({ at: 'boiler', device: id }, { at: 'display', device: id })
+    for (const part of type.primitives) {
+      if (part.kind === 'load' && part.work === 'runs') found.push({ at: 'pump', device: id })
+      if (part.kind === 'load' && part.lights) found.push({ at: 'lamps', device: id })
+      if (part.kind === 'fuse') found.push({ at: 'fuse', device: id })
+      if (part.kind === 'residual-trip') found.push({ at: 'trip', device: id })
+      if (part.kind === 'port') found.push({ at: 'pipe', connection: `${id}.${part.to}` })
+    }
+    const source = circuit.sources.find((s) => nth(circuit.devices, s.device).device.id === id)
+    const line = source && type.terminals.find((t) => !t.internal)
+    if (line) found.push({ at: 'points', with: 'power', red: `${id}.${line.id}` })
   }
+  for (const { device } of circuit.water.emitters)
+    found.push({ at: 'warmth', device: nth(circuit.devices, device).device.id })
   const linked = new Set(installation.links.filter((l) => l.kind !== 'cut').map((l) => l.between[1]))
   const used = new Set(
     installation.cables.flatMap((c) =>
@@ -63,12 +123,74 @@ export function looksAt(circuit: Circuit): WrittenLook[] {
     if (atom.kind === 'centre' || (atom.kind === 'device' && reachable(circuit, atom.owner, atom.ref)))
       found.push({ at: 'points', with: 'tester', red: atom.ref })
   }
-  return found
+  const seen = new Set<string>()
+  return found.filter((look) => {
+    const key = JSON.stringify(look)
+    return !seen.has(key) && seen.add(key)
+  })
 }
 
+/**
+ * Tests on what is isolated: over each winding, and each contact that a person can set, from where a probe reaches both ends;
+ * and from whatever may leak to where it would leak.
+ */
+export function deadLooksAt(circuit: Circuit): readonly WrittenLook[] {
+  return onceFor(deadLooks, circuit, deadLooksOf)
+}
+
+function deadLooksOf(circuit: Circuit): WrittenLook[] {
+  const probes = probesOf(circuit)
+  const found = new Map<string, WrittenLook>()
+  const add = (look: WrittenLook) => found.set(JSON.stringify(look), look)
+  const over = (device: number, a: string, b: string, instrument: 'resistance' | 'insulation') => {
+    const { id } = nth(circuit.devices, device).device
+    const [red, black] = [a, b].map((terminal) => probes(`${id}.${terminal}`))
+    if (red === undefined || black === undefined || red === black) return
+    add({ at: 'points', with: instrument, red, black })
+  }
+  const { earth } = circuit.sources[0] ?? {}
+  circuit.devices.forEach(({ device: { id }, type }, device) => {
+    for (const { id: terminal, role } of type.terminals) {
+      const red = role === 'earth' ? probes(`${id}.${terminal}`, true) : undefined
+      if (red !== undefined && earth !== undefined) add({ at: 'points', with: 'earth', red })
+    }
+    for (const part of type.primitives) {
+      if (part.kind === 'load' && part.dcPercent !== undefined) over(device, part.from, part.to, 'resistance')
+      if (part.kind === 'contact') over(device, part.a, part.b, 'resistance')
+      if (part.kind === 'insulation') over(device, part.a, part.b, 'insulation')
+    }
+  })
+  return [...found.values()]
+}
+
+/**
+ * Where a probe is put to be on the conductor of a terminal: in the wiring centre where it comes there, else at the terminal;
+ * `there`, at the terminal itself.
+ */
+export function probesOf(circuit: Circuit): (ref: string, there?: boolean) => string | undefined {
+  const nets = wiredNets(circuit)
+  const inCentre = new Map<number, string>()
+  circuit.atoms.forEach(({ kind, ref }, i) => {
+    const net = nth(nets, i)
+    if (kind === 'centre' && !inCentre.has(net)) inCentre.set(net, ref)
+  })
+  return (ref, there = false) => {
+    const atom = circuit.atomIndex.get(ref)
+    if (atom === undefined) return undefined
+    const { kind, owner } = nth(circuit.atoms, atom)
+    if (kind === 'internal') return undefined
+    const own = reachable(circuit, owner, ref, true) ? ref : undefined
+    return there ? own : (inCentre.get(nth(nets, atom)) ?? own)
+  }
+}
+
+export const isDeadTest = (see: WrittenLook): boolean => see.at === 'points' && deadTests.has(see.with)
+
 /** A terminal under a fixed lead cannot be reached with a probe; an earth is not read for live. */
-function reachable(circuit: Circuit, owner: string, ref: string): boolean {
-  const { type } = nth(circuit.devices, circuit.deviceIndex.get(owner)!)
+function reachable(circuit: Circuit, owner: string, ref: string, earthToo = false): boolean {
+  const index = circuit.deviceIndex.get(owner)
+  if (index === undefined) return false
+  const { type } = nth(circuit.devices, index)
   const terminal = type.terminals.find((t) => `${owner}.${t.id}` === ref)
-  return terminal !== undefined && !terminal.lead && terminal.role !== 'earth'
+  return terminal !== undefined && !terminal.lead && (earthToo || terminal.role !== 'earth')
 }

@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { idSchema } from '../installation'
+import { instruments } from '../instruments'
 import { foundSchema, lookSchema } from '../looks'
+import { complaintSchema } from './complaints'
 
 const act = z.strictObject({
   id: idSchema,
@@ -18,8 +20,19 @@ const finding = z.strictObject({
   see: lookSchema,
   found: foundSchema.or(z.enum(['cannot-do', 'cannot-tell'])),
 })
-/** One thing done or seen, in the order in which it was. */
-export const huntEntrySchema = z.union([act, swap, finding])
+const remedied = z.strictObject({
+  id: idSchema,
+  /** What was put right, by the id of its suspect: a part changed, a conductor moved to where it belongs, a setting set. */
+  mended: z.string().min(1).max(200),
+})
+const complained = z.strictObject({ id: idSchema, says: complaintSchema })
+const blamed = z.strictObject({
+  id: idSchema,
+  /** The device that somebody who was here before holds to be at fault. */
+  blamed: idSchema,
+})
+/** One thing done, seen or heard of, in the order in which it was. */
+export const huntEntrySchema = z.union([act, swap, remedied, finding, complained, blamed])
 export type HuntEntry = z.infer<typeof huntEntrySchema>
 export type HuntFinding = z.infer<typeof finding>
 
@@ -31,8 +44,21 @@ export const huntOptionsSchema = z.strictObject({
   workedOn: z.array(idSchema).max(60).default([]),
   /** Devices that are new: their failures are less likely. */
   fresh: z.array(idSchema).max(60).default([]),
-  /** How often a careful person answers wrongly, by kind of look, where it is not the usual rate. */
-  errors: z.partialRecord(z.enum(lookSchema.options.map((o) => o.shape.at.value)), share).default({}),
+  /** How often a careful person answers wrongly, by kind of look, where it is not the usual rate; of what is heard, `told`. */
+  errors: z.partialRecord(z.enum([...lookSchema.options.map((o) => o.shape.at.value), 'told']), share).default({}),
+  /** Instruments at hand: no other is proposed. */
+  instruments: z.array(z.enum(instruments)).default([...instruments]),
+  /** Places nobody gets into today: nothing is proposed there. */
+  outOfReach: z.array(idSchema).max(60).default([]),
+  /** Somebody else is at the controls: setting them costs no walk. */
+  helper: z.boolean().default(false),
+  /** Nothing is proposed but where the engineer stands. */
+  stay: z.boolean().default(false),
+  /**
+   * What is looked at first: what tells most for its time; or along the line of the service that was complained of, from the
+   * source on, or from the middle of what is still open.
+   */
+  strategy: z.enum(['most-information', 'source-to-load', 'from-the-middle']).default('most-information'),
   /** No live work is wanted: no look that needs it is proposed. */
   deadOnly: z.boolean().default(false),
 })

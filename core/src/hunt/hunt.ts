@@ -1,14 +1,14 @@
 import type { Circuit } from '../circuit'
-import { restOf } from '../hypotheses'
 import { contradictions, weighed, type Contradiction, type Evidence, type Weighing } from '../inference'
 import { nth } from '../lists'
-import type { Found, Look, WrittenLook } from '../looks'
-import { ActionError, Simulation } from '../simulation'
-import { passes, perform } from './acts'
+import type { Found, WrittenLook } from '../looks'
+import { ActionError, type Simulation } from '../simulation'
 import { usualHuntOptions, type HuntEntry, type HuntFinding, type HuntOptions } from './case'
-import { answerFor, chanceOf, expectedOf, shownAs, type Expected } from './likelihood'
+import { Course } from './course'
+import { Ground, type Kind } from './ground'
+import { blamedRightly, chanceWith, oddsOf, usualToldError, type Expected } from './likelihood'
 import { stateAfter } from './standing'
-import { suspectsOf, type Suspect } from './suspects'
+import { devicesOf, suspectsOf, type Suspect } from './suspects'
 
 /** An entry of the log that does not fit the installation; the message is one line for the user. */
 export class HuntError extends Error {
@@ -24,14 +24,16 @@ export class HuntError extends Error {
 /** A look in a state, as one name. */
 export const lookIn = (see: WrittenLook, state: string): string => `${JSON.stringify(see)} in ${state}`
 
-/** One suspect's own installation, gone along the log. */
-interface Course {
-  sim: Simulation
-  /** When something was done last, ms: clicks are heard from then on. */
-  touched: number
+/** Whatever state it is made in: what makes one reading wrong makes the next one of the same thing wrong as well. */
+const sourceOfLook = (see: WrittenLook): string => JSON.stringify(see)
+
+/** What one kind of suspects would have shown along the log. */
+interface Shown {
+  course: Course
   /** Of each finding, in the order of the log: how probable it is here, and what would have been shown. */
   chances: number[]
   expected: Expected[]
+  kind: Kind
 }
 
 /**
@@ -45,17 +47,34 @@ interface Course {
  */
 export class Hunt {
   readonly suspects: readonly Suspect[]
-  private readonly whole: Simulation
-  private readonly courses: Course[]
+  private shown: Shown[] = []
+  /** Per suspect which of {@link shown} is its own. */
+  private shownOf: readonly number[] = []
   private log: readonly HuntEntry[] = []
+  /** What was found, as far as the log has been followed. */
+  private told?: Evidence[]
 
   constructor(
     readonly circuit: Circuit,
     readonly options: HuntOptions = usualHuntOptions,
+    private readonly ground = new Ground(circuit, suspectsOf(circuit, options)),
   ) {
-    this.suspects = suspectsOf(circuit, options)
-    this.whole = new Simulation(circuit)
-    this.courses = []
+    this.suspects = ground.suspects
+  }
+
+  /**
+   * Another hunt of the same suspects, at its beginning; what has been worked out of them before is used again. Options on which
+   * suspects' weights hang stay as they are.
+   */
+  again(options: Omit<HuntOptions, 'workedOn' | 'fresh'> = this.options): Hunt {
+    const { workedOn, fresh } = this.options
+    return new Hunt(this.circuit, { ...options, workedOn, fresh }, this.ground)
+  }
+
+  /** Another hunt, which does not think of some of the suspects. */
+  without(ids: readonly string[]): Hunt {
+    const suspects = this.suspects.filter(({ id }) => !ids.includes(id))
+    return new Hunt(this.circuit, this.options, new Ground(this.circuit, suspects))
   }
 
   /** Every look that was asked for, answered or not, with the state it was to be made in. */
@@ -63,8 +82,13 @@ export class Hunt {
     return new Set(this.log.flatMap((entry) => ('see' in entry ? [lookIn(entry.see, this.stateAt(entry.id))] : [])))
   }
 
-  /** Findings that tell something, in the order of the log. */
-  get findings(): ToldFinding[] {
+  /** Suspects that were put right. */
+  get mended(): ReadonlySet<string> {
+    return new Set(this.log.flatMap((entry) => ('mended' in entry ? [entry.mended] : [])))
+  }
+
+  /** Entries that tell something, in the order of the log. */
+  get findings(): TellingEntry[] {
     return this.log.filter(tells)
   }
 
@@ -77,21 +101,40 @@ export class Hunt {
     while (!run.next().done);
   }
 
-  /** As {@link follow}, suspect by suspect: gives how many have been taken along. Left early, it is begun anew by the next. */
+  /**
+   * As {@link follow}, one kind of suspects after the other: gives the share of them that have been taken along, from 0 to 1. Left
+   * early, it is begun anew by the next.
+   */
   *following(log: readonly HuntEntry[]): Generator<number, void> {
     this.checked(log)
-    const goesOn = this.log.every(
-      (entry, i) => log[i] !== undefined && JSON.stringify(log[i]) === JSON.stringify(entry),
-    )
-    const from = goesOn && this.courses.length === this.suspects.length ? this.log.length : 0
-    const courses = from === 0 ? [] : this.courses.splice(0)
-    this.courses.length = 0
-    for (const [i, { hypothesis }] of this.suspects.entries()) {
-      const course = courses[i] ?? this.begun(hypothesis)
-      for (let at = from; at < log.length; at++) this.step(course, log, at, hypothesis)
-      this.courses.push(course)
-      yield i + 1
+    const { kindOf, kinds } = this.ground
+    // Whatever was put right is put right of one suspect, not of those who behaved alike before.
+    const apart = log.flatMap((entry) => ('mended' in entry ? [entry.mended] : []))
+    let next = kinds
+    const shownOf = this.suspects.map(({ id }, i) => (apart.includes(id) ? next++ : nth(kindOf, i)))
+    const goesOn =
+      this.shown.length === next &&
+      this.log.every((entry, i) => log[i] !== undefined && JSON.stringify(log[i]) === JSON.stringify(entry)) &&
+      shownOf.every((shown, i) => shown === this.shownOf[i])
+    const from = goesOn ? this.log.length : 0
+    const before = goesOn ? this.shown : []
+    this.told = undefined
+    this.shown = []
+    const first = new Map<number, number>()
+    shownOf.forEach((shown, suspect) => first.has(shown) || first.set(shown, suspect))
+    const shown: Shown[] = []
+    for (let at = 0; at < next; at++) {
+      const suspect = first.get(at)
+      // All of its suspects may have been put right.
+      const one = before[at] ?? this.begun(suspect === undefined ? 0 : nth(kindOf, suspect))
+      if (suspect !== undefined)
+        for (let i = from; i < log.length; i++) this.step(one, nth(log, i), nth(this.suspects, suspect))
+      shown.push(one)
+      yield shown.length / next
     }
+    this.told = undefined
+    this.shown = shown
+    this.shownOf = shownOf
     this.log = [...log]
   }
 
@@ -107,27 +150,51 @@ export class Hunt {
 
   /** What a suspect would have shown at each finding, and how probable what was found is then. */
   fits(suspect: number): { finding: string; expected: Expected; chance: number }[] {
-    const { chances, expected } = nth(this.courses, suspect)
+    const { chances, expected } = this.shownBy(suspect)
     return this.findings.map(({ id }, i) => ({ finding: id, chance: nth(chances, i), expected: nth(expected, i) }))
   }
 
   /** A suspect's installation as it stands after the log. Not to be changed: fork it. */
-  simulationOf(suspect: number): Simulation {
-    return nth(this.courses, suspect).sim
+  courseOf(suspect: number): Course {
+    return this.shownBy(suspect).course
+  }
+
+  /** Suspects of one number have installations that are the same for all that can be seen. */
+  kindOf(suspect: number): number {
+    return nth(this.shownOf, suspect)
+  }
+
+  private shownBy(suspect: number): Shown {
+    return nth(this.shown, nth(this.shownOf, suspect))
   }
 
   private priors(): number[] {
     return this.suspects.map(({ prior }) => prior)
   }
 
+  /** What was found at a source, in the order of the log: with what each suspect would have it. */
+  foundAt(see: WrittenLook): Evidence[] {
+    return this.evidence().filter(({ source }) => source === sourceOfLook(see))
+  }
+
   private evidence(): Evidence[] {
-    if (this.courses.length < this.suspects.length) throw new Error('a log was not followed to its end')
-    return this.findings.map(({ id, see, found }, i) => ({
-      id,
-      source: lookIn(see, this.stateAt(id)),
-      answer: answerFor(see, shownAs(found, this.circuit)),
-      likelihood: Float64Array.from(this.courses, ({ chances }) => nth(chances, i)),
+    return (this.told ??= this.evidenceOfLog())
+  }
+
+  private evidenceOfLog(): Evidence[] {
+    if (this.shown.length === 0) throw new Error('a log was not followed to its end')
+    return this.findings.map((entry, i) => ({
+      id: entry.id,
+      ...this.sourceOf(entry),
+      likelihood: Float64Array.from(this.shownOf, (shown) => nth(nth(this.shown, shown).chances, i)),
     }))
+  }
+
+  private sourceOf(entry: TellingEntry): Pick<Evidence, 'source' | 'hit' | 'miss'> {
+    const told = this.options.errors.told ?? usualToldError
+    if ('says' in entry) return { source: `says ${JSON.stringify(entry.says)}`, hit: 1 - told, miss: told }
+    if ('blamed' in entry) return { source: 'blamed', hit: blamedRightly, miss: told }
+    return { source: sourceOfLook(entry.see), ...oddsOf(entry.see, this.options.errors) }
   }
 
   private stateAt(finding: string): string {
@@ -135,41 +202,64 @@ export class Hunt {
     return stateAfter(this.circuit, this.log.slice(0, at))
   }
 
-  private begun(hypothesis: Suspect['hypothesis']): Course {
-    const sim = hypothesis ? restOf(this.circuit, hypothesis.variant, this.whole) : this.whole.fork()
-    return { sim, touched: 0, chances: [], expected: [] }
+  private begun(kind: Kind): Shown {
+    return { course: new Course(this.ground.restOf(kind).fork()), kind, chances: [], expected: [] }
   }
 
-  private step(course: Course, log: readonly HuntEntry[], at: number, hypothesis: Suspect['hypothesis']): void {
-    const entry = nth(log, at)
-    const { sim } = course
-    if ('do' in entry) {
-      if (!passes(entry.do)) course.touched = sim.time
-      return perform(sim, entry.do)
+  private step(shown: Shown, entry: HuntEntry, { id, hypothesis }: Suspect): void {
+    const { course } = shown
+    if ('do' in entry) return course.act(entry.do)
+    if ('mended' in entry) {
+      if (entry.mended === id) course.mended(sameControls(this.ground.whole, course.sim))
+      return
     }
     if ('renew' in entry) {
       const subject = hypothesis?.kind === 'part' ? hypothesis.id.split('.') : []
       const renewed = subject[0] === entry.renew && (entry.part === undefined || subject[1] === entry.part)
-      if (renewed && hypothesis) sim.mend('hypothesis', hypothesis.variant.defects)
-      sim.settle()
-      return
+      if (renewed && hypothesis) course.sim.mend('hypothesis', hypothesis.variant.defects)
+      return course.mended(course.sim)
     }
     if (!tells(entry)) return
+    const { expected, chance } = this.heardOrSeen(shown, entry, hypothesis)
+    shown.expected.push(expected)
+    shown.chances.push(chance)
+  }
+
+  private heardOrSeen(
+    { course, kind }: Shown,
+    entry: TellingEntry,
+    hypothesis: Suspect['hypothesis'],
+  ): { expected: Expected; chance: number } {
+    const { errors } = this.options
+    const told = errors.told ?? usualToldError
+    if ('says' in entry) {
+      if (!hypothesis) return { expected: 'open', chance: 0.5 }
+      const holds = this.ground.noticing(kind).holds(entry.says)
+      return { expected: { word: holds ? 'yes' : 'no' }, chance: holds ? 1 - told : told }
+    }
+    if ('blamed' in entry) {
+      if (!hypothesis) return { expected: 'open', chance: 0.5 }
+      const isAt = devicesOf(this.circuit, hypothesis).includes(entry.blamed)
+      return { expected: { word: isAt ? 'yes' : 'no' }, chance: isAt ? blamedRightly : told }
+    }
     const { see, found } = entry
-    const expected = hypothesis ? expectedOf(sim, lookOf(see, course.touched)) : 'open'
-    course.expected.push(expected)
-    course.chances.push(chanceOf(expected, see, shownAs(found, this.circuit), this.options.errors))
+    const shows = hypothesis ? course.shows(see) : { expected: 'open' as const, beside: [] }
+    return { expected: shows.expected, chance: chanceWith(shows, see, found, errors) }
   }
 
   /** Goes along the log with nothing wrong: what cannot be done or looked at there is refused. */
   private checked(log: readonly HuntEntry[]): void {
-    const sim = this.whole.fork()
+    const course = new Course(this.ground.whole.fork())
     for (const entry of log) {
       try {
-        if ('do' in entry) perform(sim, entry.do)
-        else if ('renew' in entry) {
-          if (!this.circuit.deviceIndex.has(entry.renew)) throw new ActionError(`there is no device "${entry.renew}"`)
-        } else known(this.circuit, entry.see)
+        if ('do' in entry) course.act(entry.do)
+        else if ('renew' in entry) hasDevice(this.circuit, entry.renew)
+        else if ('blamed' in entry) hasDevice(this.circuit, entry.blamed)
+        else if ('mended' in entry) {
+          if (!this.suspects.some(({ id }) => id === entry.mended))
+            throw new ActionError(`there is no suspect "${entry.mended}"`)
+        } else if ('says' in entry) hasDemand(this.circuit, entry.says.demand)
+        else known(this.circuit, entry.see)
       } catch (error) {
         if (error instanceof ActionError) throw new HuntError(entry.id, error.message)
         throw error
@@ -178,16 +268,41 @@ export class Hunt {
   }
 }
 
-/** A finding that is an answer. */
-type ToldFinding = HuntFinding & { found: Found }
-const tells = (entry: HuntEntry): entry is ToldFinding => 'see' in entry && typeof entry.found !== 'string'
+/** An entry from which something is learnt. */
+type TellingEntry =
+  (HuntFinding & { found: Found }) | Extract<HuntEntry, { says: unknown }> | Extract<HuntEntry, { blamed: unknown }>
+const tells = (entry: HuntEntry): entry is TellingEntry =>
+  'says' in entry || 'blamed' in entry || ('see' in entry && typeof entry.found !== 'string')
 
-const lookOf = (see: WrittenLook, since: number): Look => (see.at === 'clicks' ? { ...see, at: 'clicks', since } : see)
+/**
+ * An installation at rest, with the controls where those of another have been set. What had come to stand otherwise by itself, or
+ * was left so (a lockout, a lever), is put right with the rest.
+ */
+function sameControls(rest: Simulation, like: Simulation): Simulation {
+  const sim = rest.fork()
+  for (const { device, id } of like.circuit.controls) {
+    const { device: owner, type } = nth(like.circuit.devices, device)
+    const control = type.controls.find((c) => c.id === id)
+    const value = like.control(owner.id, id)
+    if (control?.kind === 'choice' && control.ambient) continue
+    if (value !== sim.control(owner.id, id)) sim.set(owner.id, id, String(value))
+  }
+  return sim
+}
+
+function hasDevice({ deviceIndex }: Circuit, id: string): void {
+  if (!deviceIndex.has(id)) throw new ActionError(`there is no device "${id}"`)
+}
+
+function hasDemand({ installation }: Circuit, id: string | undefined): void {
+  if (id !== undefined && !installation.intent.demands.some((d) => d.id === id))
+    throw new ActionError(`there is no demand "${id}"`)
+}
 
 /** Throws {@link ActionError} where what is to be looked at is no part of the installation. */
 function known(circuit: Circuit, see: WrittenLook): void {
   const terminals = see.at === 'points' ? [see.red, ...(see.black === undefined ? [] : [see.black])] : []
   for (const ref of terminals) if (!circuit.atomIndex.has(ref)) throw new ActionError(`there is no terminal "${ref}"`)
   const device = see.at === 'points' ? undefined : see.at === 'pipe' ? see.connection.split('.')[0] : see.device
-  if (device !== undefined && !circuit.deviceIndex.has(device)) throw new ActionError(`there is no device "${device}"`)
+  if (device !== undefined) hasDevice(circuit, device)
 }

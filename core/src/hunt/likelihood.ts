@@ -1,5 +1,5 @@
 import { agrees, lookAt, wordOf, words, type Found, type Look, type LookResult, type WrittenLook } from '../looks'
-import type { Circuit } from '../circuit'
+import type { Instrument } from '../instruments'
 import type { Simulation } from '../simulation'
 import type { HuntOptions } from './case'
 
@@ -21,6 +21,8 @@ export const usualErrors: Record<Look['at'], number> = {
   pipe: 0.05,
   warmth: 0.05,
   fuse: 0.01,
+  trip: 0.01,
+  spindle: 0.03,
 }
 
 /** Answers of looks whose words the catalogue's sequences give, and numbers: about so many can be told apart. */
@@ -29,7 +31,10 @@ const manyAnswers = 6
 const voltWords = ['live', 'dead', 'between'] as const
 
 /** The answers a look is taken to have, as words; none where they are too many to be told ahead. */
-export const answersOf = ({ at }: WrittenLook): readonly string[] => (at === 'points' ? voltWords : words[at])
+export function answersOf(see: WrittenLook): readonly string[] {
+  if (see.at !== 'points') return words[see.at]
+  return see.with === 'tester' || see.with === 'meter' ? voltWords : []
+}
 
 /** What a suspect would show: `open` where its simulation does not decide it, and every answer may be. */
 export type Expected = LookResult | 'open'
@@ -41,35 +46,79 @@ export function expectedOf(sim: Simulation, look: Look): Expected {
   return 'unknown' in shown ? 'open' : shown
 }
 
-/** The chance of what was found where so much is expected. Above 0, at most 1. */
-export function chanceOf(
-  expected: Expected,
+/** What customers say is right three times in four; what an earlier engineer held to be at fault, hardly more. An estimate. */
+export const usualToldError = 0.25
+export const blamedRightly = 0.5
+
+/** How probable the right answer of a look is, and any one of the others. */
+export function oddsOf(
   see: WrittenLook,
-  found: LookResult,
   errors: HuntOptions['errors'],
-): number {
-  const answers = answersOf(see).length || manyAnswers
-  if (expected === 'open') return 1 / answers
+  answers = answersOf(see).length || manyAnswers,
+): { hit: number; miss: number } {
   const error = errors[see.at] ?? usualErrors[see.at]
-  // Volts that are neither may be called either.
-  if ('word' in found && wordOf(expected) === undefined) return (1 - error) / 2
-  const agreed = agrees(expected, found, see.at === 'points' ? see.with : undefined)
-  return agreed ? 1 - error : error / (answers - 1)
+  return { hit: 1 - error, miss: error / (answers - 1) }
 }
 
-/** Per answer of a look its chance where so much is expected. */
-export function chancesOf(expected: Expected, see: WrittenLook, errors: HuntOptions['errors']): number[] {
-  const answers = answersOf(see)
-  if (expected === 'open') return answers.map(() => 1 / answers.length)
-  const error = errors[see.at] ?? usualErrors[see.at]
-  const word = answerFor(see, expected)
-  return answers.map((answer) => (answer === word ? 1 - error : error / (answers.length - 1)))
+/** Of what is seen on its way: it comes as early, or as late, as usual with this weight. */
+const usualTime = 0.5
+
+/** Of something as probable as this at its usual time, and so probable a little earlier or later. */
+export function timed([usual = 0, ...beside]: readonly number[]): number {
+  if (beside.length === 0) return usual
+  return usualTime * usual + ((1 - usualTime) * beside.reduce((sum, one) => sum + one, 0)) / beside.length
 }
+
+/** The chance of what was found, where it may have been looked at a little early or late. */
+export const chanceWith = (
+  { expected, beside }: { expected: Expected; beside: readonly Expected[] },
+  see: WrittenLook,
+  found: Found,
+  errors: HuntOptions['errors'],
+): number => timed([expected, ...beside].map((one) => chanceOf(one, see, found, errors)))
+
+/**
+ * What a part really draws, the ohms of its winding, how hot its water is, nobody knows before: the model has usual values. By so
+ * much two numbers may differ, as a share of the larger, before they are told apart. Estimates.
+ */
+const spread = { W: 0.45, Ω: 0.5, MΩ: 0.6, '°C': 0.15 } as const
+
+/** Could what was found be what is expected, whatever the parts are that are really there? */
+export function isAlike(expected: LookResult, found: LookResult, instrument?: Instrument): boolean {
+  if (agrees(expected, found, instrument)) return true
+  if (!('value' in expected && 'value' in found) || expected.unit !== found.unit) return false
+  if (expected.value === null || found.value === null) return false
+  if (expected.unit === 'V') return isSameVolts(expected.value, found.value, wordOf(expected) === wordOf(found))
+  // Nothing, or a closed contact, is not a little of what is there.
+  const [less, more] = [expected.value, found.value].sort((x, y) => x - y) as [number, number]
+  return less > closed[expected.unit] && more - less <= spread[expected.unit] * more
+}
+/**
+ * How much an open core picks up depends on cables nobody has measured: what is neither is one, and of what is dead so many volts.
+ * Live at extra-low voltage is not live at mains.
+ */
+function isSameVolts(one: number, other: number, sameWord: boolean): boolean {
+  const [less, more] = [one, other].sort((x, y) => x - y) as [number, number]
+  return sameWord && (more - less <= pickedUp || more <= 3 * less)
+}
+const pickedUp = 15
+const closed = { W: 1, Ω: 2, MΩ: 0.1, '°C': 0 } as const
+
+/** The chance of what was found where so much is expected. Above 0, at most 1. */
+export function chanceOf(expected: Expected, see: WrittenLook, found: Found, errors: HuntOptions['errors']): number {
+  const answers = answersOf(see).length || manyAnswers
+  if (expected === 'open') return 1 / answers
+  const { hit, miss } = oddsOf(see, errors, answers)
+  const shown = shownWhere(expected, found)
+  // Volts that are neither may be called either.
+  if ('word' in shown && wordOf(expected) === undefined) return hit / 2
+  return isAlike(expected, shown, see.at === 'points' ? see.with : undefined) ? hit : miss
+}
+
+/** What was written down, as a look shows it: volts against the full volts that are expected there. */
+const shownWhere = (expected: LookResult, found: Found): LookResult =>
+  'unit' in found && found.unit === 'V' ? { ...found, full: 'full' in expected ? expected.full : found.value } : found
 
 /** What is shown as one of the answers: two readings of one live terminal are the same answer. */
 export const answerFor = ({ at }: WrittenLook, shown: LookResult): string =>
   wordOf(shown) ?? (at === 'points' && 'full' in shown ? 'between' : JSON.stringify(shown))
-
-/** What was written down, as a look shows it. */
-export const shownAs = (found: Found, { installation }: Circuit): LookResult =>
-  'unit' in found && found.unit === 'V' ? { ...found, full: installation.supply.volts } : found

@@ -2,7 +2,9 @@ import type { Circuit } from '../circuit'
 import type { Hypothesis } from '../hypotheses'
 import type { WrittenLook } from '../looks'
 import { deviceSetBy } from './acts'
-import type { HuntEntry } from './case'
+import { isDeadTest } from './candidates'
+import { rewiredAt, rewiringOf } from './rewiring'
+import type { HuntEntry, HuntOptions } from './case'
 
 /** Minutes of the engineer's time, trade estimates: for somebody who stands there. */
 const lookMinutes: Record<WrittenLook['at'], number> = {
@@ -19,6 +21,8 @@ const lookMinutes: Record<WrittenLook['at'], number> = {
   pipe: 1,
   warmth: 1,
   fuse: 1.5,
+  trip: 0.5,
+  spindle: 4,
 }
 
 /** Minutes beside the look itself, trade estimates. Live work counts so many times. */
@@ -30,6 +34,15 @@ const otherMinutes = {
   plateOfControl: 1,
   casingOfBoiler: 5,
   liveFactor: 2,
+  deadTest: 1.5,
+  insulationTest: 3,
+  /** Until a pipe or what it warms can be told by hand. */
+  warms: 5,
+  isolateAndProve: 2,
+  /** Done and put back. */
+  link: 4,
+  lift: 3,
+  'off-plate': 1,
 } as const
 
 /** What a remedy takes, and what it costs beside that to have done it for nothing, in minutes or what is worth as much. */
@@ -39,6 +52,8 @@ interface RemedyMinutes {
 }
 /** What is worth as much as a call that ends without anything mended: a second visit. */
 export const unmendedMinutes = 120
+/** To go takes nothing; where it was not cured somebody has to come again. */
+export const leaving: RemedyMinutes = { cost: 0, wrong: unmendedMinutes }
 const remedyMinutes = {
   valveHead: { cost: 25, wrong: 70 },
   valveBody: { cost: 90, wrong: 200 },
@@ -46,10 +61,14 @@ const remedyMinutes = {
   control: { cost: 20, wrong: 60 },
   wiring: { cost: 10, wrong: 15 },
   explained: { cost: 3, wrong: 60 },
+  setBack: { cost: 2, wrong: 2 },
 } as const satisfies Record<string, RemedyMinutes>
 
+export const explaining: RemedyMinutes = remedyMinutes.explained
+
 /** Trade estimates by what has to be changed; a wrong part costs its price and the customer's trust beside its minutes. */
-export function minutesOfRemedy(circuit: Circuit, { kind, id }: Hypothesis): RemedyMinutes {
+export function minutesOfRemedy(circuit: Circuit, { kind, id, remedy }: Hypothesis): RemedyMinutes {
+  if (kind === 'start' && remedy !== '') return remedyMinutes.setBack
   if (kind === 'nothing-wrong' || kind === 'start') return remedyMinutes.explained
   if (kind !== 'part') return remedyMinutes.wiring
   const [owner = '', part] = id.split('.')
@@ -79,45 +98,79 @@ function placeOfOwner({ installation }: Circuit, owner: string): string | undefi
   return [...devices, ...wiringCentres, ...connectors].find(({ id }) => id === owner)?.place
 }
 
-/**
- * What it takes to set the controls, walk there, open it and look, in minutes from where the log has left somebody; and the
- * enclosure that has to be isolated and opened for it, where nobody has been in it yet.
- */
+/** What a look takes. */
+export interface Effort {
+  minutes: number
+  /** An enclosure to be isolated and opened for it, where nobody has been in it yet. */
+  isolateFirst?: string
+  /** Where it takes somebody, in order; the place they stand in is not among them. */
+  places: string[]
+}
+
+/** What it takes to set the controls, walk there, open it and look, in minutes from where the log has left somebody. */
 export function minutesFor(
   circuit: Circuit,
   log: readonly HuntEntry[],
   acts: readonly string[],
   see: WrittenLook,
-): { minutes: number; isolateFirst?: string } {
+  { helper }: Pick<HuntOptions, 'helper'> = { helper: false },
+): Effort {
   let here = standsAt(circuit, log)
   let minutes = 0
+  const places: string[] = []
   const walkTo = (place: string | undefined) => {
-    if (place !== undefined && place !== here) minutes += otherMinutes.walk
-    here = place ?? here
+    if (place === undefined || place === here) return
+    minutes += otherMinutes.walk
+    places.push(place)
+    here = place
   }
   for (const text of acts) {
+    const rewiring = rewiringOf(text)
+    if (rewiring) {
+      const owner = rewiredAt(circuit, rewiring)
+      walkTo(owner === undefined ? undefined : placeOfOwner(circuit, owner))
+      // Putting it back is counted with it.
+      if (!rewiring.back) minutes += otherMinutes[rewiring.what]
+      if (!rewiring.back && owner !== undefined && rewiring.what !== 'off-plate' && !isOpen(log, owner))
+        minutes += minutesToOpen(circuit, owner)
+      continue
+    }
     const device = deviceSetBy(text)
     if (device === undefined) continue
-    walkTo(placeOfOwner(circuit, device))
+    if (!helper) walkTo(placeOfOwner(circuit, device))
     minutes += otherMinutes.setControl
   }
   if (acts.length > 1) minutes += otherMinutes.valveTravels
   walkTo(placeOf(circuit, see))
-  minutes += lookMinutes[see.at] * (see.at === 'points' ? otherMinutes.liveFactor : 1)
-  if (see.at !== 'points') return { minutes }
+  const warms = see.at === 'pipe' || see.at === 'warmth' || see.at === 'flow-temperature'
+  if (warms && acts.length > 0) minutes += otherMinutes.warms
+  if (see.at !== 'points') return { minutes: minutes + lookMinutes[see.at], places }
+  if (isDeadTest(see)) {
+    minutes += see.with === 'insulation' ? otherMinutes.insulationTest : otherMinutes.deadTest
+    if (acts.length > 0) minutes += otherMinutes.isolateAndProve
+  } else minutes += lookMinutes.points * (see.with === 'power' ? 2 : otherMinutes.liveFactor)
+  if (see.with === 'power') return { minutes, places }
   const owner = see.red.split('.')[0] ?? ''
-  const opened = log.some(
-    (entry) => 'see' in entry && entry.see.at === 'points' && entry.see.red.startsWith(`${owner}.`),
-  )
-  if (opened) return { minutes }
-  return { minutes: minutes + minutesToOpen(circuit, owner), isolateFirst: owner }
+  if (isOpen(log, owner)) return { minutes, places }
+  minutes += minutesToOpen(circuit, owner)
+  // A dead test has the supply off before anything is opened.
+  return isDeadTest(see) ? { minutes, places } : { minutes, isolateFirst: owner, places }
 }
+
+/** Has somebody been in there already? */
+const isOpen = (log: readonly HuntEntry[], owner: string): boolean =>
+  log.some((entry) =>
+    'see' in entry
+      ? entry.see.at === 'points' && entry.see.red.startsWith(`${owner}.`)
+      : 'do' in entry && (rewiringOf(entry.do)?.of.includes(`${owner}.`) ?? false),
+  )
 
 /** Where the last act or look was. */
 function standsAt(circuit: Circuit, log: readonly HuntEntry[]): string | undefined {
   for (const entry of [...log].reverse()) {
     if ('see' in entry) return placeOf(circuit, entry.see)
     if ('renew' in entry) return placeOfOwner(circuit, entry.renew)
+    if (!('do' in entry)) continue
     const device = deviceSetBy(entry.do)
     if (device !== undefined) return placeOfOwner(circuit, device)
   }

@@ -1,17 +1,13 @@
-import type { Circuit } from '../circuit'
-import { decided, information, outcomesOf, type Candidate } from '../inference'
-import { actionsFor } from '../inputs'
+import { alikeTo, decided, information, outcomesOf } from '../inference'
 import { nth } from '../lists'
-import type { Look, WrittenLook } from '../looks'
-import { formatAction } from '../simulation'
-import { perform, settle } from './acts'
-import { askableContacts, candidateStates, looksAt, type ControlState } from './candidates'
+import type { Found, WrittenLook } from '../looks'
+import { aheadOf, type LookAhead, type StateAhead } from './ahead'
+import { deadLooksAt, looksAt, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
-import { lookIn, type Hunt } from './hunt'
-import { answersOf, chancesOf, expectedOf } from './likelihood'
-import { controlsAfter, stateAfter } from './standing'
-import { minutesFor, unmendedMinutes } from './minutes'
+import type { Hunt } from './hunt'
+import { unmendedMinutes } from './minutes'
 import { remediesOf, type HuntRemedy } from './remedies'
+import { inOrder } from './strategies'
 
 /** A look that could be made next, after setting the controls. */
 export interface NextLook {
@@ -19,6 +15,8 @@ export interface NextLook {
   acts: string[]
   /** Contacts that then ask, where that is not as they stand. */
   asking?: ControlState
+  /** The supply is off then: it is to be isolated first, and proved. */
+  isolated?: true
   see: WrittenLook
   minutes: number
   /** It is made on live parts. */
@@ -27,16 +25,18 @@ export interface NextLook {
   isolateFirst?: string
   /** What it is expected to tell, bits. */
   bits: number
-  /** Per answer, how probable it is, and how many suspects then have more than one part in a hundred. */
-  outcomes: { answer: string; probability: number; remaining: number }[]
+  /** Per answer what is then written down, how probable it is, and how many suspects then have more than one part in a hundred. */
+  outcomes: { answer: string; found: Found; probability: number; remaining: number }[]
 }
 
 export interface Advice {
   next: NextLook[]
+  /** Suspects that no look tells apart any more, as ids, each group with more than one of them; those with little weight left out. */
+  groups: string[][]
   decision: {
     /** Looking any further costs more than it saves. */
     stop: boolean
-    /** The remedy to go for where it is time to stop, else the one that is likeliest so far. */
+    /** The remedy to go for where it is time to stop, none where nothing is worth doing; else the one that is likeliest so far. */
     remedy?: HuntRemedy
   }
 }
@@ -49,47 +49,102 @@ const leastBits = 0.005
 /** So many of the best are weighed for whether they pay. */
 const mostWeighed = 16
 
-/** What to look at next, the most information for the time first; and whether to look any more at all. */
+/** What to look at next, in the order of the strategy; and whether to look any more at all. */
 export function advice(
   hunt: Hunt,
   log: readonly HuntEntry[],
   most = 5,
-  looks: readonly WrittenLook[] = looksAt(hunt.circuit),
+  looks: readonly WrittenLook[] = [...looksAt(hunt.circuit), ...deadLooksAt(hunt.circuit)],
 ): Advice {
-  const { shares, ahead } = likely(hunt)
-  const { looked } = hunt
-  const found = states(hunt.circuit, log).flatMap((state) =>
-    looksIn(hunt, log, state, ahead, (see, where) => !looked.has(lookIn(see, where)), looks),
-  )
-  const rated = found
-    .map(({ look, candidate }) => ({ look: { ...look, bits: information(shares, candidate) }, candidate }))
-    .filter(({ look }) => look.bits >= leastBits)
-    .sort((x, y) => y.look.bits / y.look.minutes - x.look.bits / x.look.minutes)
-  const remedies = remediesOf(hunt, ahead)
-  const { stop, remedy = -1 } = decided(
-    shares,
-    { remedies: remedies.map((r) => r.remedy), unmended: unmendedMinutes },
-    rated.slice(0, mostWeighed).map((r) => r.candidate),
-  )
+  const likeliest = likely(hunt)
+  const { shares } = likeliest
+  const { circuit, options } = hunt
+  const scouted = options.strategy === 'most-information' && scoutedAhead(hunt, log, likeliest, looks)
+  let found = scouted ? weighedUp(hunt, likeliest, scouted, false) : undefined
+  // Before it is said that enough is known, every state has been thought of.
+  if (!found || found.decision.stop)
+    found = weighedUp(hunt, likeliest, aheadOf(hunt, log, likeliest.ahead, looks), true)
+  const { rated, groups, decision } = found
+  const next = inOrder(circuit, log, options.strategy, rated).slice(0, most)
   return {
-    next: rated.slice(0, most).map(({ look, candidate }) => ({
+    next: next.map(({ candidate, answers, state: { asking, changed, isolated }, ...look }) => ({
       ...look,
+      ...(changed && { asking }),
+      ...(isolated && { isolated }),
       outcomes: outcomesOf(shares, candidate).map(({ answer, probability, shares: left }) => ({
         answer,
+        found: answers.get(answer)!,
         probability,
         remaining: left.filter((share) => share > 0.01).length,
       })),
     })),
-    decision: { stop, remedy: stop ? nth(remedies, remedy).told : likeliest(remedies.map((r) => r.told)) },
+    groups,
+    decision,
   }
 }
 
+/** Suspects worth looking ahead for, and their shares among each other. */
+interface Likeliest {
+  ahead: readonly number[]
+  shares: Float64Array
+}
+
+/** What some looks would tell, and whether they pay. Only of looks in every state can be said which suspects none tells apart. */
+function weighedUp(hunt: Hunt, { ahead, shares }: Likeliest, seen: readonly LookAhead[], everyState: boolean) {
+  const rated = seen
+    .map((told) => ({ ...told, bits: information(shares, told.candidate) }))
+    .filter(({ bits }) => bits >= leastBits)
+  const candidates = seen.map((told) => told.candidate)
+  const alike = everyState ? alikeTo(candidates, ahead.length) : [...ahead.keys()]
+  const remedies = remediesOf(hunt, ahead, alike)
+  const byRate = [...rated].sort((x, y) => y.bits / y.minutes - x.bits / x.minutes)
+  const { stop, remedy = -1 } = decided(
+    shares,
+    { remedies: remedies.map((r) => r.remedy), unmended: unmendedMinutes },
+    byRate.slice(0, mostWeighed).map((r) => r.candidate),
+  )
+  const told = stop ? remedies[remedy]?.told : likeliestOf(remedies.map((r) => r.told))
+  return { rated, groups: groupsOf(hunt, ahead, alike), decision: { stop, remedy: told } }
+}
+
+/** Where many suspects are left, looks in those states only that tell most of the likeliest of them; undefined where few are. */
+function scoutedAhead(
+  hunt: Hunt,
+  log: readonly HuntEntry[],
+  { ahead, shares }: Likeliest,
+  looks: readonly WrittenLook[],
+): LookAhead[] | undefined {
+  if (ahead.length <= 1.5 * scouts) return undefined
+  const first = shares.slice(0, scouts)
+  const sum = first.reduce((all, share) => all + share, 0)
+  const among = first.map((share) => share / sum)
+  const best = new Map<StateAhead, number>()
+  for (const { state, candidate, minutes } of aheadOf(hunt, log, ahead.slice(0, scouts), looks))
+    best.set(state, Math.max(best.get(state) ?? 0, information(among, candidate) / minutes))
+  const states = [...best].sort(([, x], [, y]) => y - x).map(([state]) => state)
+  return aheadOf(hunt, log, ahead, looks, states.slice(0, statesKept))
+}
+const [scouts, statesKept] = [20, 5]
+
+/** Of those worth telling, the suspects that share a number; not the one that is on no list. */
+function groupsOf(hunt: Hunt, ahead: readonly number[], alike: readonly number[]): string[][] {
+  const { shares } = hunt.ranking()
+  const groups = new Map<number, string[]>()
+  ahead.forEach((suspect, i) => {
+    const { id, hypothesis } = nth(hunt.suspects, suspect)
+    if (!hypothesis || nth(shares, suspect) < toldFrom) return
+    const number = nth(alike, i)
+    groups.set(number, [...(groups.get(number) ?? []), id])
+  })
+  return [...groups.values()].filter((ids) => ids.length > 1)
+}
+const toldFrom = 0.01
+
 /** While more is looked at, the cheapest thing to try says little: what is likeliest is told instead. */
-const likeliest = (remedies: readonly HuntRemedy[]): HuntRemedy | undefined =>
+const likeliestOf = (remedies: readonly HuntRemedy[]): HuntRemedy | undefined =>
   remedies.reduce<HuntRemedy | undefined>((x, y) => (x && x.share >= y.share ? x : y), undefined)
 
-/** The suspects worth looking ahead for, and their shares among each other. */
-function likely(hunt: Hunt): { ahead: number[]; shares: Float64Array } {
+function likely(hunt: Hunt): Likeliest {
   const { shares: all } = hunt.ranking()
   const order = [...all.keys()].sort((x, y) => nth(all, y) - nth(all, x))
   const ahead: number[] = []
@@ -100,68 +155,4 @@ function likely(hunt: Hunt): { ahead: number[]; shares: Float64Array } {
     sum += nth(all, suspect)
   }
   return { ahead, shares: Float64Array.from(ahead, (suspect) => nth(all, suspect) / sum) }
-}
-
-/** States worth looking in, each with the acts that bring the controls there; first the one they stand in, as they do. */
-function states(circuit: Circuit, log: readonly HuntEntry[]): { asking?: ControlState; acts: string[] }[] {
-  const last = log.findLast((entry) => 'do' in entry)
-  const moving = last !== undefined && 'do' in last && last.do !== settle
-  const others = candidateStates(circuit)
-    .map((asking) => ({ asking, acts: actsTo(circuit, asking, log) }))
-    .filter(({ acts }) => acts.length > 0)
-    .map(({ asking, acts }) => ({ asking, acts: [...acts, settle] }))
-  return [{ acts: moving ? [settle] : [] }, ...others]
-}
-
-/** What brings the controls to a state, wherever the log has left them: only what stands otherwise has to be set. */
-export function actsTo(circuit: Circuit, asking: ControlState, log: readonly HuntEntry[]): string[] {
-  const stands = controlsAfter(circuit, log)
-  return askableContacts(circuit)
-    .flatMap((contact) => actionsFor(circuit, contact, asking.includes(`${contact.device}.${contact.contact}`)))
-    .map(formatAction)
-    .filter((text) => stands.get(text.slice(0, text.indexOf('='))) !== text.slice(text.indexOf('=') + 1))
-}
-
-function looksIn(
-  hunt: Hunt,
-  log: readonly HuntEntry[],
-  { acts, asking }: { asking?: ControlState; acts: string[] },
-  ahead: readonly number[],
-  isNew: (see: WrittenLook, state: string) => boolean,
-  looks: readonly WrittenLook[],
-) {
-  const { circuit, options } = hunt
-  const state = stateAfter(circuit, [...log, ...acts.map((text): HuntEntry => ({ id: text, do: text }))])
-  const all = looks.filter((see) => {
-    if (options.deadOnly && see.at === 'points') return false
-    // Asked in this state before: answered or not, asked again it tells little.
-    return isNew(see, state)
-  })
-  const chances = all.map((see) => answersOf(see).map(() => new Float64Array(ahead.length)))
-  ahead.forEach((suspect, column) => {
-    const isListed = nth(hunt.suspects, suspect).hypothesis !== undefined
-    const sim = hunt.simulationOf(suspect).fork()
-    if (isListed) acts.forEach((text) => perform(sim, text))
-    all.forEach((see, i) => {
-      // No clicks are among the looks ahead, which would need to be told since when.
-      const each = chancesOf(isListed ? expectedOf(sim, see as Look) : 'open', see, options.errors)
-      each.forEach((chance, answer) => (nth(nth(chances, i), answer)[column] = chance))
-    })
-  })
-  return all.map((see, i) => {
-    const { minutes, isolateFirst } = minutesFor(circuit, log, acts, see)
-    const answers = new Map(answersOf(see).map((answer, k) => [answer, nth(nth(chances, i), k)]))
-    const candidate: Candidate = { minutes, answers }
-    return {
-      look: {
-        acts,
-        ...(asking && { asking }),
-        see,
-        minutes,
-        live: see.at === 'points',
-        ...(isolateFirst && { isolateFirst }),
-      },
-      candidate,
-    }
-  })
 }

@@ -1,35 +1,56 @@
 import type { Remedy } from '../inference'
 import { nth } from '../lists'
 import type { Hunt } from './hunt'
-import { minutesOfRemedy } from './minutes'
+import { explaining, leaving, minutesOfRemedy } from './minutes'
 
 /** What could be mended, the remedies of suspects that are cured by the same one together. */
 export interface HuntRemedy {
-  /** Empty where there is nothing to mend but to say how it works. */
+  /** Empty where there is nothing to mend but to say how it works, and where it has been done. */
   text: string
+  /** It has been done: what is left is to see that it cured, and to go. */
+  done?: true
+  /** Of its suspects those that would be no cause of a call: nothing that can be looked at would show them. */
+  silent?: string[]
   /** Of all weight, from 0 to 1. */
   share: number
   /** Ids of the suspects that it would cure. */
   suspects: string[]
 }
 
-/** The remedies of some suspects, each as it is weighed among them and as it is told. */
-export function remediesOf(hunt: Hunt, suspects: readonly number[]): { remedy: Remedy; told: HuntRemedy }[] {
+/**
+ * The remedies of some suspects, each as it is weighed among them and as it is told. `alike`: per suspect a number, the same of those
+ * that no look tells apart any more. What no look tells from an installation in order, and nothing found speaks for, is no cause of
+ * a call: there is nothing to be mended but to say so.
+ */
+export function remediesOf(
+  hunt: Hunt,
+  suspects: readonly number[],
+  alike: readonly number[],
+): { remedy: Remedy; told: HuntRemedy }[] {
   const { shares } = hunt.ranking()
+  const gained = (suspect: number) => nth(shares, suspect) / nth(hunt.suspects, suspect).prior
+  const order = suspects.findIndex((suspect) => nth(hunt.suspects, suspect).hypothesis?.kind === 'nothing-wrong')
+  const inOrder = order < 0 ? NaN : gained(nth(suspects, order))
+  const isSilent = (suspect: number, i: number) =>
+    nth(alike, i) === alike[order] && Math.abs(gained(suspect) / inOrder - 1) < 1e-6
   const found = new Map<string, { remedy: Remedy & { cures: boolean[] }; told: HuntRemedy }>()
   suspects.forEach((suspect, i) => {
     const { id, hypothesis, remedy: text } = nth(hunt.suspects, suspect)
     if (!hypothesis) return
     const owner = hypothesis.kind === 'part' ? id.split('.')[0] : text === '' ? '' : id
-    const key = `${owner}|${text}`
+    const done = hunt.mended.has(id)
+    const silent = !done && hypothesis.kind !== 'nothing-wrong' && isSilent(suspect, i)
+    const key = done ? 'done' : silent ? '|' : `${owner}|${text}`
     let one = found.get(key)
     if (!one) {
-      const minutes = minutesOfRemedy(hunt.circuit, hypothesis)
-      one = { remedy: { ...minutes, cures: suspects.map(() => false) }, told: { text, share: 0, suspects: [] } }
+      const minutes = done ? leaving : silent ? explaining : minutesOfRemedy(hunt.circuit, hypothesis)
+      const told: HuntRemedy = { text: done || silent ? '' : text, ...(done && { done }), share: 0, suspects: [] }
+      one = { remedy: { ...minutes, cures: suspects.map(() => false) }, told }
       found.set(key, one)
     }
     one.remedy.cures[i] = true
     one.told.suspects.push(id)
+    if (silent) one.told.silent = [...(one.told.silent ?? []), id]
     one.told.share += nth(shares, suspect)
   })
   return [...found.values()]

@@ -2,6 +2,7 @@ import type { Circuit } from '../circuit'
 import { nth } from '../lists'
 import { passes, settle } from './acts'
 import type { HuntEntry } from './case'
+import { disturbedAfter, rewiringOf, type Disturbed } from './rewiring'
 
 /** Where every control stands after a log, as `device.control`: what was set last, else where it stood to begin with. */
 export function controlsAfter({ controls, devices }: Circuit, log: readonly HuntEntry[]): Map<string, string> {
@@ -16,14 +17,29 @@ export function controlsAfter({ controls, devices }: Circuit, log: readonly Hunt
   return stands
 }
 
+/** What is disturbed for tests after a log, and not yet put back. */
+export function disturbedIn(log: readonly HuntEntry[]): Disturbed {
+  let disturbed: Disturbed = []
+  for (const entry of log) {
+    const rewiring = 'do' in entry ? rewiringOf(entry.do) : undefined
+    if (rewiring) disturbed = disturbedAfter(disturbed, rewiring)
+  }
+  return disturbed
+}
+
 /**
  * The state somebody looks in, as a name: how the controls stand, which parts are new, and what has passed since the last of that.
  * What went before is not in it: a valve that stays over may show otherwise in what has the same name.
  */
 export function stateAfter(circuit: Circuit, log: readonly HuntEntry[]): string {
   const controls = [...controlsAfter(circuit, log)].map(([control, value]) => `${control}=${value}`)
-  const renewed = log.flatMap((entry) => ('renew' in entry ? [`new ${entry.renew} ${entry.part ?? ''}`] : []))
-  const last = log.findLastIndex((entry) => 'renew' in entry || ('do' in entry && !passes(entry.do)))
+  const disturbed = disturbedIn(log).map(({ what, of }) => `${what}=${of}`)
+  const renewed = log.flatMap((entry) =>
+    'renew' in entry ? [`new ${entry.renew} ${entry.part ?? ''}`] : 'mended' in entry ? [`mended ${entry.mended}`] : [],
+  )
+  const last = log.findLastIndex(
+    (entry) => 'renew' in entry || 'mended' in entry || ('do' in entry && !passes(entry.do)),
+  )
   const passed = log.slice(last + 1).flatMap((entry) => ('do' in entry ? [entry.do] : []))
-  return [...controls, ...renewed, ...(passed.includes(settle) ? [settle] : passed)].join(' ')
+  return [...controls, ...disturbed, ...renewed, ...(passed.includes(settle) ? [settle] : passed)].join(' ')
 }

@@ -20,9 +20,9 @@ const unlistedShare = 0.03
 
 /**
  * Factors on a weight, all estimates: wiring and settings where somebody has just worked; a part that is new; an end of a
- * conductor that was seen, or tested, to be where the document has it.
+ * conductor that was seen, or tested, to be where the document has it; the end of a lead that its maker has fixed.
  */
-const factors = { workedOn: 8, fresh: 0.3, seen: 0.3, tested: 0.03 } as const
+const factors = { workedOn: 8, fresh: 0.3, seen: 0.3, tested: 0.03, fixedByMaker: 0.02 } as const
 
 /** Everything that may singly be the case, and that it is something else. Nothing has no weight at all. */
 export function suspectsOf(circuit: Circuit, { workedOn, fresh }: HuntOptions): Suspect[] {
@@ -31,7 +31,7 @@ export function suspectsOf(circuit: Circuit, { workedOn, fresh }: HuntOptions): 
     .map((hypothesis): Suspect => {
       const { id, label, remedy, prior, kind, variant } = hypothesis
       let weight = prior
-      const at = variant.change ? placesOf(circuit.installation, variant.change) : [id.split('.')[0] ?? '']
+      const at = devicesOf(circuit, hypothesis)
       if (variant.change && at.some((owner) => workedOn.includes(owner))) weight *= factors.workedOn
       if (kind === 'part' && at.some((owner) => fresh.includes(owner))) weight *= factors.fresh
       if (variant.change) weight *= doubtOf(circuit.installation, variant.change)
@@ -47,6 +47,15 @@ export function suspectsOf(circuit: Circuit, { workedOn, fresh }: HuntOptions): 
       prior: (all * unlistedShare) / (1 - unlistedShare),
     },
   ]
+}
+
+/** The devices at which something has failed, or was done: of a conductor, those at its ends. */
+export function devicesOf({ installation }: Circuit, { id, kind, variant }: Hypothesis): string[] {
+  if (variant.change) return placesOf(installation, variant.change)
+  const [owner = '', core = ''] = id.split('.')
+  if (kind !== 'conductor') return [owner]
+  const ends = coreOf(installation, owner, core)?.ends ?? []
+  return ends.flatMap((end) => ('terminal' in end ? [ownerOf(end.terminal)] : []))
 }
 
 /** The devices at which an alteration would have been made. */
@@ -69,8 +78,10 @@ function placesOf(installation: Installation, { changes }: Command): string[] {
 const doubtOf = (installation: Installation, { changes }: Command): number =>
   changes.reduce((least, change) => {
     if (change.do !== 'end') return least
-    const known =
-      coreOf(installation, change.cable, change.core)?.ends[change.end].provenance ?? installation.provenance
+    const lead = installation.cables.find((c) => c.id === change.cable)?.leadOf
+    const end = coreOf(installation, change.cable, change.core)?.ends[change.end]
+    if (end?.at === 'terminal' && lead !== undefined && ownerOf(end.terminal) === lead) return factors.fixedByMaker
+    const known = end?.provenance ?? installation.provenance
     return Math.min(least, known === 'tested' ? factors.tested : known === 'seen' ? factors.seen : 1)
   }, 1)
 

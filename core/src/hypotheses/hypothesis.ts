@@ -95,12 +95,12 @@ export function hypothesesOf(circuit: Circuit): Hypothesis[] {
         remedy: alterationRemedies[kind],
         variant: { ...whole, change: command },
       })),
-    ...startsOf(circuit).map(({ name, label, actions }): Hypothesis => ({
+    ...startsOf(circuit).map(({ name, label, remedy, actions }): Hypothesis => ({
       id: name,
       kind: 'start',
       label,
       prior: startPrior,
-      remedy: '',
+      remedy,
       variant: { ...whole, start: actions },
     })),
   ]

@@ -8,6 +8,8 @@ export interface Start {
   name: string
   /** In the trade's words. */
   label: string
+  /** What puts it right; empty where it passes by itself. */
+  remedy: string
   actions: Action[]
 }
 
@@ -20,6 +22,7 @@ export function startsOf(circuit: Circuit): Start[] {
   const ended = demands.map(({ id, name }): Start => ({
     name: `after ${id}`,
     label: `${name} was on before`,
+    remedy: '',
     actions: [...demandActions(circuit, [id]), ...demandActions(circuit, [])],
   }))
   const asked = new Set(
@@ -37,6 +40,7 @@ export function startsOf(circuit: Circuit): Start[] {
         .map((value) => ({
           name: `start ${device.id}.${control.id} ${value.id}`,
           label: `${device.name}: ${control.label.toLowerCase()} at "${value.label}"`,
+          remedy: 'Set it as it should stand, test every demand.',
           actions: [{ do: 'set', device: device.id, control: control.id, value: value.id }],
         }))
     }),

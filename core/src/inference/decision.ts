@@ -12,7 +12,7 @@ export interface Remedy {
 }
 
 export interface Decision {
-  /** The best remedy as things stand, by its number; undefined where there is none. */
+  /** The best remedy as things stand, by its number; undefined where none is worth what it costs. */
   remedy?: number
   /** How sure that it cures, from 0 to 1. */
   cures: number
@@ -20,7 +20,7 @@ export interface Decision {
   now: number
   /** What it is expected to cost to look on: the looks, and the remedy that they lead to. Infinite where no look tells any more. */
   lookingOn: number
-  /** Doing it now costs no more than looking on. */
+  /** Doing it now, or leaving it where nothing is worth doing, costs no more than looking on. */
   stop: boolean
 }
 
@@ -42,7 +42,7 @@ function repaired(shares: Float64Array, { remedies, unmended }: Outlook): { reme
   let costs = 0
   let first: { remedy: number; costs: number; left: number } | undefined
   // What follows a remedy that was none is a second visit at the worst.
-  const atWorst = () => (first ? first.costs + first.left * unmended : Infinity)
+  const atWorst = () => (first ? first.costs + first.left * unmended : unmended)
   while (open.size > 0 && remaining > negligible && costs < atWorst()) {
     let best: { remedy: number; cured: number; worth: number } | undefined
     for (const remedy of open) {
@@ -59,7 +59,8 @@ function repaired(shares: Float64Array, { remedies, unmended }: Outlook): { reme
     open.delete(best.remedy)
     cures.forEach((is, i) => is && (left[i] = 0))
   }
-  return { remedy: first?.remedy, costs: Math.min(costs + Math.max(0, remaining) * unmended, atWorst()) }
+  const mended = Math.min(costs + Math.max(0, remaining) * unmended, atWorst())
+  return mended < unmended ? { remedy: first?.remedy, costs: mended } : { costs: unmended }
 }
 /** Of the weight; what is less likely is not gone after to its end. */
 const negligible = 1e-3
@@ -81,7 +82,7 @@ export function decided(shares: Float64Array, outlook: Outlook, candidates: read
     return candidate.minutes + after
   })
   const lookingOn = Math.min(untilKnown(shares, outlook, candidates), ...oneMore)
-  return { remedy, cures, now, lookingOn, stop: remedy !== undefined && !(lookingOn < now) }
+  return { remedy, cures, now, lookingOn, stop: !(lookingOn < now) }
 }
 
 /** At the rate of the best look, minutes until it is known which remedy cures, if one does, and what that costs. */

@@ -1,10 +1,12 @@
 /** Something that was found, as each suspect would have it. */
 export interface Evidence {
   id: string
-  /** What was looked at, how, in which state. Answers of one source share what makes them wrong: looking again proves little. */
+  /** What was looked at, and how, whatever state it was in. Answers of one source share what makes them wrong. */
   source: string
-  answer: string
-  /** Per suspect, how probable this answer is if it is so: above 0, at most 1. */
+  /** How probable this answer is for whom it is the right one, and by mistake for whom it is another: 1 > hit > miss > 0. */
+  hit: number
+  miss: number
+  /** Per suspect, how probable this answer is if it is so: from `miss` to `hit`, between them where the suspect leaves it open. */
   likelihood: Float64Array
 }
 
@@ -23,7 +25,7 @@ export const sharedError = 0.7
 
 /**
  * Bayes' rule over suspects of which one is the case. What was found in different sources is taken as independent once it is
- * known which suspect it is; within one source all answers are, with {@link sharedError}, copies of one look.
+ * known which suspect it is; within one source, with {@link sharedError}, either all answers are right or all are mistaken.
  *
  * The order of the evidence makes no difference, to the last digit.
  *
@@ -34,21 +36,35 @@ export function weighed(priors: ArrayLike<number>, evidence: readonly Evidence[]
   const logs = Float64Array.from({ length: priors.length }, (_, i) => Math.log(priors[i] ?? 0))
   const before = logSum(logs)
   if (before === -Infinity) throw new RangeError('no suspect has any weight')
-  for (const [, found] of bySource(evidence)) {
-    const alike = found.every(({ answer }) => answer === found[0]?.answer)
-    for (let i = 0; i < logs.length; i++) logs[i] = (logs[i] ?? 0) + Math.log(together(found, i, alike))
-  }
+  for (const [, found] of bySource(evidence))
+    for (let i = 0; i < logs.length; i++) logs[i] = (logs[i] ?? 0) + Math.log(together(found, i))
   const all = logSum(logs)
   return { shares: logs.map((log) => Math.exp(log - all)), logProbability: all - before }
 }
 
+/**
+ * Per suspect, how probable an answer is after others of the same source: what a second look adds to a first one that may have been
+ * mistaken. Over the answers of a look it sums to 1 as before.
+ */
+export const givenBefore = (before: readonly Evidence[], next: Evidence): Float64Array =>
+  before.length === 0
+    ? next.likelihood
+    : next.likelihood.map((_, i) => together([...before, next], i) / together(before, i))
+
 /** Probability of everything found at one source, under one suspect. */
-function together(found: readonly Evidence[], suspect: number, alike: boolean): number {
-  const each = found.map(({ likelihood }) => likelihood[suspect] ?? 0)
-  const [first = 1] = each
-  if (each.length < 2) return first
-  const apart = each.reduce((product, one) => product * one, 1)
-  return (alike ? sharedError * first : 0) + (1 - sharedError) * apart
+function together(found: readonly Evidence[], suspect: number): number {
+  const [first] = found
+  if (!first || found.length < 2) return first?.likelihood[suspect] ?? 1
+  let [apart, right, wrong] = [1, first.hit, 1 - first.hit]
+  for (const { likelihood, hit, miss } of found) {
+    const one = likelihood[suspect] ?? 0
+    // How far this suspect agrees with the answer.
+    const agreed = (one - miss) / (hit - miss)
+    apart *= one
+    right *= agreed
+    wrong *= ((1 - agreed) * miss) / (1 - hit)
+  }
+  return sharedError * (right + wrong) + (1 - sharedError) * apart
 }
 
 /** In an order that depends on what was found, not on when. */

@@ -4,6 +4,7 @@ import {
   contradictions,
   decided,
   entropy,
+  givenBefore,
   information,
   outcomesOf,
   weighed,
@@ -12,10 +13,12 @@ import {
   type Remedy,
 } from '.'
 
-const found = (id: string, likelihood: number[], source = id, answer = 'live'): Evidence => ({
+const [hit, miss] = [0.98, 0.02]
+const found = (id: string, likelihood: number[], source = id): Evidence => ({
   id,
   source,
-  answer,
+  hit,
+  miss,
   likelihood: Float64Array.from(likelihood),
 })
 const look = (minutes: number, ...answers: number[][]): Candidate => ({
@@ -29,20 +32,13 @@ const yesNo = (minutes: number, yes: number[]) =>
     yes.map((p) => 1 - p),
   )
 
-const likely = fc.double({ min: 1e-3, max: 1, noNaN: true })
+const likely = fc.double({ min: miss, max: hit, noNaN: true })
 const weights = fc.array(fc.double({ min: 1e-3, max: 10, noNaN: true }), { minLength: 4, maxLength: 4 })
 const someEvidence = fc
-  .array(
-    fc.tuple(
-      fc.constantFrom('a', 'b', 'c'),
-      fc.constantFrom('live', 'dead'),
-      fc.array(likely, { minLength: 4, maxLength: 4 }),
-    ),
-    {
-      maxLength: 7,
-    },
-  )
-  .map((all) => all.map(([source, answer, likelihood], i) => found(`finding ${i}`, likelihood, source, answer)))
+  .array(fc.tuple(fc.constantFrom('a', 'b', 'c'), fc.array(likely, { minLength: 4, maxLength: 4 })), {
+    maxLength: 7,
+  })
+  .map((all) => all.map(([source, likelihood], i) => found(`finding ${i}`, likelihood, source)))
 const someLook = fc
   .tuple(
     fc.double({ min: 0.1, max: 30, noNaN: true }),
@@ -79,8 +75,29 @@ describe('weighing suspects', () => {
     expect(again).toBeLessThan(once)
   })
 
+  it('takes a first look for mistaken where a second, in another state, is so as well: not both of two', () => {
+    const before = [found('at rest', [hit, miss], 'box 4')]
+    const then = found('driven', [hit, miss], 'box 4')
+    const [right, mistaken] = givenBefore(before, then)
+    expect(right).toBeGreaterThan(hit)
+    expect(mistaken).toBeGreaterThan(0.5)
+    // Where the second contradicts the first, one of them is a mistake for everybody.
+    const share = weighed([1, 1], [...before, found('driven', [miss, hit], 'box 4')]).shares[0]
+    expect(share).toBeCloseTo(0.5, 9)
+  })
+
+  it('of the answers of a second look makes one in all, whatever the first was', () => {
+    fc.assert(
+      fc.property(fc.array(likely, { minLength: 1, maxLength: 4 }), likely, (first, yes) => {
+        const before = first.map((p, i) => found(`before ${i}`, [p], 'one'))
+        const answers = [yes, 1 - yes].map((p, i) => givenBefore(before, found(`answer ${i}`, [p], 'one'))[0])
+        expect(answers[0] + answers[1]).toBeCloseTo(1, 9)
+      }),
+    )
+  })
+
   it('is not led astray by a thousand small probabilities', () => {
-    const evidence = Array.from({ length: 1000 }, (_, i) => found(`finding ${i}`, [0.01, 0.011]))
+    const evidence = Array.from({ length: 1000 }, (_, i) => found(`finding ${i}`, [0.02, 0.022]))
     expect(weighed([1, 1], evidence).shares[1]).toBeCloseTo(1, 6)
   })
 

@@ -1,5 +1,5 @@
 import { nth } from '../lists'
-import type { Circuit } from '../circuit'
+import type { Circuit, Electrics } from '../circuit'
 import { measure, terminalVolts, type Reading } from '../instruments'
 import { calledPhases, type Simulation } from '../simulation'
 import { signsOf, valveSigns, warmEmitters } from '../trace'
@@ -97,6 +97,23 @@ export function lookAt(sim: Simulation, look: Look): LookResult {
         'stays-cold',
       )
     }
+    case 'trip': {
+      const trips = circuit.trips.filter((t) => t.device === device)
+      return trips.length === 0
+        ? nothing
+        : word(
+            trips.some(({ part }) => sim.control(look.device, part.throws.control) === part.throws.to),
+            'tripped',
+            'in',
+          )
+    }
+    case 'spindle': {
+      const [actuator] = own(circuit.actuators)
+      if (actuator === undefined) return nothing
+      if (!sim.actuatorSeized(actuator)) return { word: 'turns' }
+      // What is bound at its driven end may be bound in its body or in its gears.
+      return sim.actuatorPosition(actuator) === 1 ? { unknown: 'either' } : { word: 'seized' }
+    }
     case 'fuse':
       return own(circuit.fuses).length === 0
         ? nothing
@@ -122,7 +139,23 @@ function pipeShown(sim: Simulation, connection: string): LookResult {
   return { word: feelOf(nth(sim.pipeTemperatures(), 2 * way + (isEnd(device, part.from) ? 0 : 1))) }
 }
 
-function pointsShown(sim: Simulation, { with: instrument, red, black }: Extract<Look, { at: 'points' }>): LookResult {
+type PointsLook = Extract<Look, { at: 'points' }>
+
+/** What instruments show depends on the electrical state alone: of each, what was looked at in it before. */
+const shownBefore = new WeakMap<Electrics, WeakMap<PointsLook, LookResult>>()
+
+function pointsShown(sim: Simulation, look: PointsLook): LookResult {
+  // While a short stands there is nothing to be read, whatever the state.
+  if (sim.shortNow) return readAt(sim, look)
+  const { electrics } = sim
+  let before = shownBefore.get(electrics)
+  if (!before) shownBefore.set(electrics, (before = new WeakMap<PointsLook, LookResult>()))
+  let shown = before.get(look)
+  if (!shown) before.set(look, (shown = readAt(sim, look)))
+  return shown
+}
+
+function readAt(sim: Simulation, { with: instrument, red, black }: PointsLook): LookResult {
   const { circuit } = sim
   const atom = circuit.atomIndex.get(red)
   if (black === undefined && atom !== undefined && (instrument === 'tester' || instrument === 'meter')) {

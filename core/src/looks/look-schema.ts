@@ -24,6 +24,8 @@ export const lookSchema = z.discriminatedUnion('at', [
   z.strictObject({ at: z.literal('pipe'), connection: terminalRefSchema }),
   ofDevice('warmth'),
   ofDevice('fuse'),
+  ofDevice('trip'),
+  ofDevice('spindle'),
 ])
 export type WrittenLook = z.infer<typeof lookSchema>
 

@@ -30,6 +30,10 @@ export type Look =
   /** A radiator, a floor, a cylinder: does it warm? */
   | { at: 'warmth'; device: string }
   | { at: 'fuse'; device: string }
+  /** A residual current device: has it tripped? */
+  | { at: 'trip'; device: string }
+  /** The spindle of a valve by hand, its head taken off. */
+  | { at: 'spindle'; device: string }
 
 /** A word that a look can give. Of each kind of look the positive one stands first. */
 export const words = {
@@ -47,16 +51,18 @@ export const words = {
   pipe: ['hot', 'warm', 'cold'],
   warmth: ['warms', 'stays-cold'],
   fuse: ['whole', 'blown'],
+  trip: ['in', 'tripped'],
+  spindle: ['turns', 'seized'],
 } as const satisfies Record<Look['at'], readonly string[]>
 
 export type Unit = 'V' | 'Ω' | 'MΩ' | 'W' | '°C'
 
 /**
  * What a look shows: a word, a number with its unit (`null` beyond the instrument's range), or nothing that can be known: a
- * conductor there has an end that nobody has found, or the test must not be made. Volts say what full volts are there.
+ * conductor there has an end that nobody has found, the test must not be made, the part may be either way. Volts say what full volts are there.
  */
 export type LookResult =
   | { word: string }
   | { value: number | null; unit: Exclude<Unit, 'V'> }
   | { value: number; unit: 'V'; full: number }
-  | { unknown: 'open-end' | 'refused' | 'nothing-there' }
+  | { unknown: 'open-end' | 'refused' | 'nothing-there' | 'either' }

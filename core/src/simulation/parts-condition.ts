@@ -25,6 +25,7 @@ export class PartsCondition {
     // Flags are made anew whenever anything changes, never written to: forks share them.
     this.flags = from ? from.flags : flagsOf(circuit, [])
     this.key = from ? from.key : flagsKey(this.flags)
+    if (from && from.circuit !== circuit) this.changed()
   }
 
   /** The names of what is wrong, in the order in which it was put in. */

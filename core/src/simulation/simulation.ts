@@ -83,6 +83,13 @@ export class Simulation extends PlantState {
     return new Simulation(this.circuit, this)
   }
 
+  /** The same at the same moment, joined otherwise: by another circuit of the same devices, which is found at once. */
+  rewired(circuit: Circuit): Simulation {
+    const sim = new Simulation(circuit, this)
+    sim.touched()
+    return sim
+  }
+
   /** Sets a control. Throws {@link ActionError} where device, control or value do not exist. */
   set(device: string, control: string, value: string): void {
     const at = this.circuit.deviceIndex.get(device)

@@ -46,6 +46,10 @@ export function lookText(circuit: Circuit, look: WrittenLook): string {
       return `${deviceName(circuit, look.device)}: does it warm`
     case 'fuse':
       return `${deviceName(circuit, look.device)}: the fuse`
+    case 'trip':
+      return `${deviceName(circuit, look.device)}: has it tripped`
+    case 'spindle':
+      return `${deviceName(circuit, look.device)}: the spindle, head off`
   }
 }
 

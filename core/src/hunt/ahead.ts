@@ -1,0 +1,213 @@
+import type { Circuit } from '../circuit'
+import type { Candidate, Evidence } from '../inference'
+import { actionsFor } from '../inputs'
+import { nth } from '../lists'
+import type { Found, WrittenLook } from '../looks'
+import { formatAction } from '../simulation'
+import { answersAhead } from './answers'
+import { settle } from './acts'
+import { askableContacts, candidateStates, isDeadTest, otherActs, supplyActs, type ControlState } from './candidates'
+import type { HuntEntry } from './case'
+import type { Course, Shows } from './course'
+import { lookIn, type Hunt } from './hunt'
+import { linkOutsOf } from './link-outs'
+import { minutesFor } from './minutes'
+import { backText } from './rewiring'
+import { controlsAfter, disturbedIn, stateAfter } from './standing'
+import { askingFor } from './strategies'
+
+/** A state worth looking in, with the acts that bring the controls there. */
+export interface StateAhead {
+  asking: ControlState
+  /** Not as the log has left it. */
+  changed: boolean
+  isolated: boolean
+  acts: string[]
+  /** What is waited for after them, one after the other, each a moment to look at; undefined: as it stands. */
+  moments: (string | undefined)[]
+}
+
+/** A look in a state, with what every suspect of those looked ahead for would show. */
+export interface LookAhead {
+  state: StateAhead
+  acts: string[]
+  see: WrittenLook
+  minutes: number
+  live: boolean
+  isolateFirst?: string
+  /** What is written down for each answer. */
+  answers: ReadonlyMap<string, Found>
+  candidate: Candidate
+}
+
+/** Looked at while things are under way, beside once they have come to rest: a valve has travelled then, a boiler has been called. */
+const underWay = 'wait=40s'
+
+/** Every look that can be had, in every one of these states, on which the suspects `ahead` do not all agree. */
+export function aheadOf(
+  hunt: Hunt,
+  log: readonly HuntEntry[],
+  ahead: readonly number[],
+  looks: readonly WrittenLook[],
+  inStates = statesAhead(hunt.circuit, log),
+): LookAhead[] {
+  const { circuit, options, looked } = hunt
+  const findings = new Map<string, Evidence[]>()
+  const before = (see: WrittenLook): Evidence[] => {
+    const key = JSON.stringify(see)
+    let found = findings.get(key)
+    if (!found) {
+      found = hunt
+        .foundAt(see)
+        .map((one) => ({ ...one, likelihood: Float64Array.from(ahead, (suspect) => nth(one.likelihood, suspect)) }))
+      findings.set(key, found)
+    }
+    return found
+  }
+  return inStates.flatMap((state) => {
+    const here = looks.filter((see) => {
+      if (needsIsolation(see) !== state.isolated) return false
+      if (isLive(see) && options.deadOnly) return false
+      return see.at !== 'points' || options.instruments.includes(see.with)
+    })
+    return shownAhead(hunt, ahead, state, here).flatMap(({ acts, shown }) => {
+      const name = stateAfter(circuit, [...log, ...asEntries(acts)])
+      return here.flatMap((see, i): LookAhead[] => {
+        // Asked in this state before: answered or not, asked again it tells little.
+        if (looked.has(lookIn(see, name))) return []
+        const { places, ...effort } = minutesFor(circuit, log, acts, see, options)
+        if (options.stay ? places.length > 0 : places.some((place) => options.outOfReach.includes(place))) return []
+        const told = answersAhead(see, nth(shown, i), options.errors)
+        return told ? [{ state, acts, ...effort, see, live: isLive(see), ...told(effort.minutes, before(see)) }] : []
+      })
+    })
+  })
+}
+
+const isLive = (see: WrittenLook): boolean => see.at === 'points' && !isDeadTest(see)
+const needsIsolation = (see: WrittenLook): boolean => isDeadTest(see) || see.at === 'spindle'
+
+/**
+ * Per moment after the acts of a state, and look, what each of some suspects would show. Suspects that behave alike are asked once.
+ * The moment under way is left out where all of them are at rest by then.
+ */
+function shownAhead(
+  hunt: Hunt,
+  ahead: readonly number[],
+  { acts, moments }: StateAhead,
+  looks: readonly WrittenLook[],
+): { acts: string[]; shown: Shows[][] }[] {
+  const courses = new Map<number, Course | undefined>()
+  const kinds = ahead.map((suspect) => {
+    const kind = hunt.kindOf(suspect)
+    if (!courses.has(kind)) {
+      const isListed = nth(hunt.suspects, suspect).hypothesis !== undefined
+      const course = isListed ? hunt.courseOf(suspect).fork() : undefined
+      if (course) acts.forEach((text) => course.act(text))
+      courses.set(kind, course)
+    }
+    return kind
+  })
+  const all = [...courses.values()].filter((course) => course !== undefined)
+  const done = [...acts]
+  return moments.flatMap((moment) => {
+    if (moment !== undefined) {
+      if (moment === underWay && all.every((course) => course.sim.nextEventAt() === Infinity)) return []
+      all.forEach((course) => course.act(moment))
+      if (moment === underWay && all.every((course) => course.sim.nextEventAt() === Infinity)) return []
+    }
+    const byKind = new Map(
+      [...courses].map(([kind, course]) => [
+        kind,
+        looks.map((see): Shows => course?.shows(see) ?? { expected: 'open', beside: [] }),
+      ]),
+    )
+    const shown = looks.map((_, i) => kinds.map((kind) => nth(byKind.get(kind)!, i)))
+    return [{ acts: moment === undefined ? done : [...done, moment], shown }]
+  })
+}
+
+/**
+ * States worth looking in: first the one the controls stand in, as they do; every other that asks something else of them; each
+ * control that is no service's own, set otherwise; and, where the supplies can be switched off, that.
+ */
+export function statesAhead(circuit: Circuit, log: readonly HuntEntry[]): StateAhead[] {
+  const last = log.findLast((entry) => 'do' in entry)
+  const moving = last !== undefined && 'do' in last && last.do !== settle
+  const off = actsThat(log, circuit, supplyActs(circuit, false))
+  const isolated = supplyActs(circuit, false).length > 0 && off.length === 0
+  const asking = askingNow(circuit, log)
+  const standing: StateAhead = { asking, changed: false, isolated, acts: [], moments: [moving ? settle : undefined] }
+  const others = candidateStates(circuit)
+    .map((wanted) => ({ asking: wanted, acts: actsTo(circuit, wanted, log) }))
+    .filter(({ acts }) => acts.length > 0)
+    .map((state): StateAhead => ({ ...state, changed: true, isolated: false, moments: [underWay, settle] }))
+  const on = actsThat(log, circuit, supplyActs(circuit, true))
+  const set = otherActs(circuit)
+    .filter((act) => !wasDone(log, act))
+    .map((act): StateAhead => ({
+      asking,
+      changed: false,
+      isolated: false,
+      acts: [...on, act],
+      moments: [underWay, settle],
+    }))
+  const dead: StateAhead[] =
+    off.length > 0 ? [{ asking, changed: false, isolated: true, acts: off, moments: [settle] }] : []
+  return [standing, ...others, ...set, ...dead, ...linked(circuit, log)]
+}
+
+/** Has this control been set, and was it so the last time? Where nobody has touched it, nobody knows how it stands. */
+function wasDone(log: readonly HuntEntry[], act: string): boolean {
+  const control = act.slice(0, act.indexOf('=') + 1)
+  const last = log.findLast((entry) => 'do' in entry && entry.do.startsWith(control))
+  return last !== undefined && 'do' in last && last.do === act
+}
+
+/** A link past a contact of a service that was complained of, the service asked for: as if only that contact had closed. */
+function linked(circuit: Circuit, log: readonly HuntEntry[]): StateAhead[] {
+  const told = new Set(log.flatMap((e) => ('says' in e && e.says.demand !== undefined ? [e.says.demand] : [])))
+  if (disturbedIn(log).length > 0) return []
+  return linkOutsOf(circuit, told).map(({ between, demand }): StateAhead => {
+    const asking = askingFor(circuit, demand)
+    const off = actsThat(log, circuit, supplyActs(circuit, false))
+    const acts = [...off, `link=${between.join('+')}`, ...actsTo(circuit, asking, [...log, ...asEntries(off)])]
+    return { asking, changed: true, isolated: false, acts, moments: [underWay, settle] }
+  })
+}
+
+const asEntries = (acts: readonly string[]): HuntEntry[] => acts.map((text) => ({ id: text, do: text }))
+
+/** Everything that is disturbed put back, the supply off meanwhile. */
+function puttingBack(circuit: Circuit, log: readonly HuntEntry[]): string[] {
+  const disturbed = disturbedIn(log)
+  if (disturbed.length === 0) return []
+  return [...actsThat(log, circuit, supplyActs(circuit, false)), ...disturbed.map(backText)]
+}
+
+/** What brings the controls to a state, and the supply back, wherever the log has left them: only what stands otherwise has to be set. */
+export function actsTo(circuit: Circuit, asking: ControlState, log: readonly HuntEntry[]): string[] {
+  const back = puttingBack(circuit, log)
+  const wanted = askableContacts(circuit)
+    .flatMap((contact) => actionsFor(circuit, contact, asking.includes(`${contact.device}.${contact.contact}`)))
+    .map(formatAction)
+  return [...back, ...actsThat([...log, ...asEntries(back)], circuit, [...supplyActs(circuit, true), ...wanted])]
+}
+
+/** Of some acts those that change how a control stands. */
+function actsThat(log: readonly HuntEntry[], circuit: Circuit, acts: readonly string[]): string[] {
+  const stands = controlsAfter(circuit, log)
+  return acts.filter((text) => stands.get(text.slice(0, text.indexOf('='))) !== text.slice(text.indexOf('=') + 1))
+}
+
+/** The contacts that ask as the log has left the controls. */
+function askingNow(circuit: Circuit, log: readonly HuntEntry[]): ControlState {
+  const stands = controlsAfter(circuit, log)
+  return askableContacts(circuit).flatMap((contact) => {
+    const acts = actionsFor(circuit, contact, true).map(formatAction)
+    const asks = acts.every(
+      (text) => stands.get(text.slice(0, text.indexOf('='))) === text.slice(text.indexOf('=') + 1),
+    )
+    return asks ? [`${contact.device}.${contact.contact}`] : []
+  })
+}

@@ -1,0 +1,93 @@
+import type { Circuit } from '../circuit'
+import type { Look, WrittenLook } from '../looks'
+import type { Simulation } from '../simulation'
+import { passes, perform, waitOf } from './acts'
+import { expectedOf, type Expected } from './likelihood'
+import { disturbedAfter, rewired, rewiringOf, type Disturbed } from './rewiring'
+
+/** Valves and timers of one kind differ by so much of their time: what is seen on the way may be early or late by that. */
+const [early, late] = [0.7, 1.3] as const
+
+/** What a look shows, and what it would where things come a little earlier or later. */
+export interface Shows {
+  expected: Expected
+  beside: readonly Expected[]
+}
+
+/** One installation gone along a log. */
+export class Course {
+  /** When something was done last, ms: clicks are heard from then on. */
+  touched = 0
+  /** The same, had what is on its way been quicker or slower than usual; none where nothing is on its way. */
+  private beside: { sim: Simulation; slack: number }[] = []
+
+  /** How its conductors lie when nothing is disturbed for a test. */
+  private own: Circuit
+  private disturbed: Disturbed = []
+
+  constructor(public sim: Simulation) {
+    this.own = sim.circuit
+  }
+
+  /** Another that goes its own way from here; nothing is on its way there that this has not come to. */
+  fork(): Course {
+    const fork = new Course(this.sim.fork())
+    fork.touched = this.touched
+    fork.own = this.own
+    fork.disturbed = this.disturbed
+    return fork
+  }
+
+  /** Throws {@link ActionError} where it does not fit the installation. */
+  act(text: string): void {
+    const ms = waitOf(text)
+    if (ms !== undefined) return this.wait(ms)
+    // What has not come to its end when it is touched again is taken to be where it usually is.
+    this.beside = []
+    if (!passes(text)) this.touched = this.sim.time
+    const rewiring = rewiringOf(text)
+    if (!rewiring) return perform(this.sim, text)
+    const disturbed = disturbedAfter(this.disturbed, rewiring)
+    this.sim = rewired(this.sim, this.own, disturbed)
+    this.disturbed = disturbed
+  }
+
+  private wait(ms: number): void {
+    if (this.beside.length > 0) {
+      for (const { sim, slack } of this.beside) sim.run(ms * slack)
+      this.sim.run(ms)
+      return
+    }
+    const { sim } = this
+    const from = sim.time
+    const at = (share: number) => Math.round(from + ms * share)
+    sim.run(at(early) - from)
+    // Where nothing happens from the earliest to the latest that it may be, all three are one.
+    if (sim.nextEventAt() > at(late)) return void sim.run(from + ms - sim.time)
+    const sooner = sim.fork()
+    sim.run(from + ms - sim.time)
+    const later = sim.fork()
+    later.run(at(late) - later.time)
+    this.beside = [
+      { sim: sooner, slack: early },
+      { sim: later, slack: late },
+    ]
+  }
+
+  /**
+   * A part or conductor is put right, or changed for a new one: the installation goes on as another, or with less wrong. What is
+   * disturbed for a test stays so.
+   */
+  mended(sim: Simulation): void {
+    if (sim !== this.sim) this.own = sim.circuit
+    this.sim = sim !== this.sim && this.disturbed.length > 0 ? rewired(sim, this.own, this.disturbed) : sim
+    this.beside = []
+    this.sim.settle()
+  }
+
+  /** What a look shows at this moment; and, where that may come earlier or later than usual, what it would show then. */
+  shows(see: WrittenLook): Shows {
+    const look: Look = see.at === 'clicks' ? { ...see, at: 'clicks', since: this.touched } : see
+    return { expected: expectedOf(this.sim, look), beside: this.beside.map(({ sim }) => expectedOf(sim, look)) }
+  }
+}

@@ -1,0 +1,57 @@
+import { wiringText, type Circuit } from '../circuit'
+import { circuitOfVariant, restOf } from '../hypotheses'
+import { nth } from '../lists'
+import { Simulation } from '../simulation'
+import { Noticing } from './complaints'
+import type { Suspect } from './suspects'
+
+/** Installations that are joined alike, with the same wrong with them: they can do and show nothing that differs. */
+export type Kind = number
+
+/**
+ * Every suspect's installation at rest, as somebody would find it. Suspects whose conductors join the same are one kind, and
+ * worked out once; what has been worked out is kept for every log that starts here.
+ */
+export class Ground {
+  /** Per suspect its kind; that of one without a hypothesis is its own. */
+  readonly kindOf: readonly Kind[]
+  readonly whole: Simulation
+  private readonly rests: (Simulation | undefined)[] = []
+  private readonly noticings: (Noticing | undefined)[] = []
+  private readonly members: number[] = []
+
+  constructor(
+    readonly circuit: Circuit,
+    readonly suspects: readonly Suspect[],
+  ) {
+    this.whole = new Simulation(circuit)
+    const kinds = new Map<string, Kind>()
+    this.kindOf = suspects.map(({ id, hypothesis }, i) => {
+      const rewired = hypothesis?.variant.change && hypothesis.kind !== 'setting'
+      const key = rewired ? wiringText(circuitOfVariant(circuit, hypothesis.variant)) : `only ${id}`
+      if (!kinds.has(key)) this.members[kinds.size] = i
+      kinds.set(key, kinds.get(key) ?? kinds.size)
+      return kinds.get(key)!
+    })
+  }
+
+  /** How many kinds there are. */
+  get kinds(): number {
+    return this.members.length
+  }
+
+  /** Not to be changed: fork it. */
+  restOf(kind: Kind): Simulation {
+    return (this.rests[kind] ??= this.broughtToRest(kind))
+  }
+
+  /** What a customer would have noticed of it. */
+  noticing(kind: Kind): Noticing {
+    return (this.noticings[kind] ??= new Noticing(this.restOf(kind)))
+  }
+
+  private broughtToRest(kind: Kind): Simulation {
+    const { hypothesis } = nth(this.suspects, nth(this.members, kind))
+    return hypothesis ? restOf(this.circuit, hypothesis.variant, this.whole) : this.whole
+  }
+}

@@ -1,0 +1,229 @@
+import { compile, type Circuit } from '../src/circuit'
+import { typeIn } from '../src/catalogue'
+import {
+  advice,
+  aheadOf,
+  deadLooksAt,
+  looksAt,
+  complaints,
+  Course,
+  Hunt,
+  answerFor,
+  minutesOfRemedy,
+  Noticing,
+  unmendedMinutes,
+  usualErrors,
+  type Complained,
+  type HuntEntry,
+  type NextLook,
+} from '../src/hunt'
+import type { Hypothesis } from '../src/hypotheses'
+import { alikeTo } from '../src/inference'
+import { edited, type Installation } from '../src/installation'
+import { lookAt, type Found, type Look } from '../src/looks'
+import { Simulation } from '../src/simulation'
+import { numbers } from './numbers'
+
+/** How one simulated call ended. */
+export interface Ended {
+  /** What was really wrong is right again, or was rightly explained, and he knows. */
+  found: boolean
+  /** Parts changed, and conductors, links and settings touched, for nothing. */
+  wrongParts: number
+  wrongElse: number
+  minutes: number
+  looks: number
+  /** Of each remedy gone for: how sure the hunt was that it cures, and whether it did. */
+  claims: { share: number; cured: boolean }[]
+  log: HuntEntry[]
+}
+
+/** What a call is about: a customer would notice it; only a look tells it; or nothing that can be looked at does. */
+export type Showing = 'noticed' | 'latent' | 'silent'
+
+/** Per suspect of a hunt how it shows, from rest. The one that is not on the list is silent. */
+export function showingOf(hunt: Hunt): Showing[] {
+  const { circuit, suspects } = hunt
+  hunt.follow([])
+  const seen = aheadOf(hunt, [], [...suspects.keys()], [...looksAt(circuit), ...deadLooksAt(circuit)])
+  const alike = alikeTo(
+    seen.map((told) => told.candidate),
+    suspects.length,
+  )
+  const whole = suspects.findIndex(({ id }) => id === 'nothing-wrong')
+  const all = complaintsOf(circuit)
+  return suspects.map(({ hypothesis }, i) => {
+    if (!hypothesis) return 'silent'
+    const noticing = new Noticing(hunt.courseOf(i).sim)
+    if (i === whole || all.some((one) => noticing.holds(one))) return 'noticed'
+    return alike[i] === alike[whole] ? 'silent' : 'latent'
+  })
+}
+
+/** Everything a customer can complain of. */
+const complaintsOf = ({ installation }: Circuit): Complained[] =>
+  complaints
+    .filter((what) => what !== 'is-fine')
+    .flatMap((what) => installation.intent.demands.map(({ id }): Complained => ({ what, demand: id })))
+
+export interface Call {
+  /** What is really so. Undefined hypotheses of the hunt are all that he can think of. */
+  truth: readonly Hypothesis[]
+  seed: number
+  /** Chooses among what can be looked at next, best first. */
+  choose?: (next: readonly NextLook[], random: () => number) => NextLook | undefined
+  /** He and the customer are never wrong. */
+  exact?: boolean
+}
+
+/** So many looks and remedies, and he gives up. */
+const patience = 40
+/** What a part's own figures differ by from what is usual. */
+const spread = 0.3
+
+/**
+ * A call as it would go: an installation like the hunt's but for what is really so, its parts not quite the usual ones; a customer
+ * who is right three times in four; an engineer who does what the hunt says, misreads as often as people do, and goes for the
+ * remedy it comes to. A remedy that does not cure is written down, and he goes on.
+ */
+export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, exact = false }: Call): Ended {
+  const { circuit } = hunt
+  const random = numbers(seed)
+  const errs = (rate: number) => !exact && random() < rate
+  const real = realised(circuit, truth, random, exact)
+  const course = new Course(real.sim)
+  let wrongNow = [...truth]
+  const log: HuntEntry[] = [{ id: 'customer', says: said(circuit, real.sim, random, errs) }]
+  const ended: Ended = { found: false, wrongParts: 0, wrongElse: 0, minutes: 0, looks: 0, claims: [], log }
+  const give = (entry: HuntEntry) => log.push(entry)
+  for (let turn = 0; turn < patience; turn++) {
+    hunt.follow(log)
+    const { next, decision } = advice(hunt, log, choose.length > 1 ? 1000 : 8)
+    const look = decision.stop ? undefined : choose(next, random)
+    if (look) {
+      for (const text of look.acts) {
+        course.act(text)
+        give({ id: `e${log.length}`, do: text })
+      }
+      ended.minutes += look.minutes
+      ended.looks++
+      give({ id: `e${log.length}`, see: look.see, found: seen(course, look, errs, random) })
+      continue
+    }
+    const { remedy } = decision
+    if (!remedy || remedy.done) {
+      ended.found = remedy !== undefined && wrongNow.length === 0
+      if (!ended.found) ended.minutes += unmendedMinutes
+      return ended
+    }
+    const suspects = hunt.suspects.filter(({ id }) => remedy.suspects.includes(id))
+    const cures = wrongNow.filter(({ id }) => remedy.suspects.includes(id))
+    const cost = minutesOfRemedy(circuit, suspects[0].hypothesis!)
+    ended.claims.push({ share: remedy.share, cured: cures.length > 0 })
+    ended.minutes += cost.cost
+    wrongNow = wrongNow.filter((one) => !cures.includes(one))
+    if (cures.length === 0) {
+      ended.minutes += cost.wrong
+      if (suspects[0].hypothesis!.kind === 'part') ended.wrongParts++
+      else ended.wrongElse++
+    }
+    // Where nothing is wrong, there is nothing to be put right: he has said how it works, and goes.
+    if (remedy.text === '') {
+      ended.found = cures.length > 0 && wrongNow.length === 0
+      if (!ended.found) ended.minutes += unmendedMinutes
+      return ended
+    }
+    if (cures.length > 0) course.mended(real.without(wrongNow, course.sim))
+    for (const id of remedy.suspects) give({ id: `e${log.length}`, mended: id })
+  }
+  ended.minutes += unmendedMinutes
+  return ended
+}
+
+/** The installation as it really is, and as it is with less wrong. */
+function realised(circuit: Circuit, truth: readonly Hypothesis[], random: () => number, exact: boolean) {
+  const own = new Map<string, number>()
+  const drawn = (key: string) => {
+    if (!own.has(key)) own.set(key, exact ? 0.5 : random())
+    return own.get(key)!
+  }
+  const built = (wrong: readonly Hypothesis[]) => {
+    const altered = wrong.reduce(
+      (doc, { variant }) => (variant.change ? edited(doc, variant.change).doc : doc),
+      circuit.installation,
+    )
+    const sim = new Simulation(compile(withOwnFigures(altered, drawn)))
+    for (const { variant } of wrong) {
+      if (variant.defects.length > 0) sim.putIn(variant.defects.map((_, i) => i).join(), variant.defects)
+      sim.settle()
+      for (const action of variant.start) if (action.do === 'set') sim.set(action.device, action.control, action.value)
+      sim.settle()
+    }
+    return sim
+  }
+  return {
+    sim: built(truth),
+    without: (wrong: readonly Hypothesis[], like: Simulation) => {
+      const sim = built(wrong)
+      for (const { device, id } of circuit.controls) {
+        const { device: owner, type } = circuit.devices[device]
+        const control = type.controls.find((c) => c.id === id)
+        if (control?.kind === 'choice' && control.ambient) continue
+        sim.set(owner.id, id, String(like.control(owner.id, id)))
+      }
+      sim.settle()
+      return sim
+    },
+  }
+}
+
+/** Times, powers, where switches make, and what cables hold: of each part its own, within a third of what is usual. */
+function withOwnFigures(doc: Installation, drawn: (key: string) => number): Installation {
+  const vary = (key: string, usual: number) => usual * (1 - spread + 2 * spread * drawn(key))
+  return {
+    ...doc,
+    devices: doc.devices.map((device) => ({
+      ...device,
+      settings: {
+        ...device.settings,
+        ...Object.fromEntries(
+          typeIn(doc, device.type).settings.flatMap(({ id, unit, min, max, choices, ...setting }) => {
+            if (choices || !['s', 'W', 'of travel', '% of its impedance'].includes(unit)) return []
+            const value = vary(`${device.id}.${id}`, Number(device.settings[id] ?? setting.default))
+            return [[id, Math.min(max, Math.max(min, value))]]
+          }),
+        ),
+      },
+    })),
+    cables: doc.cables.map((cable) => ({
+      ...cable,
+      lengthM: vary(`${cable.id}.length`, cable.lengthM ?? 5),
+      picofaradsPerM: vary(`${cable.id}.pF`, cable.picofaradsPerM ?? 100),
+    })),
+  }
+}
+
+/** What the customer says: something that is so where there is any, now and then something else. */
+function said(circuit: Circuit, rest: Simulation, random: () => number, errs: (rate: number) => boolean): Complained {
+  const noticing = new Noticing(rest.fork())
+  const all = complaintsOf(circuit)
+  const so = all.filter((one) => noticing.holds(one))
+  const from = so.length > 0 && !errs(0.25) ? so : all
+  return from[Math.floor(random() * from.length)]
+}
+
+/** What he writes down. */
+function seen(
+  { sim, touched }: Course,
+  { see, outcomes }: NextLook,
+  errs: (rate: number) => boolean,
+  random: () => number,
+): Found | 'cannot-tell' {
+  const shown = lookAt(sim, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : (see as Look))
+  if ('unknown' in shown) return 'cannot-tell'
+  const right: Found = 'full' in shown ? { value: shown.value, unit: 'V' } : shown
+  if (!errs(usualErrors[see.at])) return right
+  const answer = answerFor(see, shown)
+  const others = outcomes.filter((o) => o.answer !== answer)
+  return others[Math.floor(random() * others.length)]?.found ?? right
+}
