@@ -244,11 +244,22 @@ it('hunts: what may be wrong after what was done and seen, and what to look at n
     outcomes: expect.any(Array),
   })
   expect(decision).toMatchObject({ stop: expect.any(Boolean) })
+  const pairs = await nobbet('hunt', written({}), '--pairs', '40')
+  expect(pairs.out).toMatch(
+    /Two causes at once: [\d.]+ % of all weight, of 40 pairs out of 40 \([\d.]+ % of their weight\)/,
+  )
+  expect((await nobbet('hunt', written({}), '--pairs', 'all')).err[0]).toContain('"all" is no number of pairs')
+  // Without the wiring: as a standard plan would have it, which is assumed.
+  const brief = { scheme: 'single-zone', circuits: [{ kind: 'heating', name: 'Flat' }] }
+  const planned = await nobbet('hunt', written({ installation: undefined, brief, log: [] }))
+  expect(planned).toMatchObject({ code: 0, err: [] })
+  expect(planned.out).toContain('More looks pay.')
   for (const [changed, reason] of [
     [{ log: [...log, log[0]] }, 'log: two entries have the same id'],
     [{ log: [{ id: '1', do: 'stat-9.set=30' }] }, 'entry "1": there is no device "stat-9"'],
     [{ log: [{ id: '1', see: { at: 'nose', device: 'boiler' }, found: { word: 'x' } }] }, 'log.0.see.at'],
     [{ installation: {} }, 'this is not an installation'],
+    [{ installation: undefined }, 'installation: give either an installation or a brief'],
   ] as const) {
     const { code, err } = await nobbet('hunt', written(changed))
     expect([code, err.length]).toEqual([2, 1])

@@ -15,6 +15,7 @@ import {
   houseIds,
   Hunt,
   huntCaseJsonSchema,
+  pairsOf,
   HuntError,
   installationJsonSchema,
   instruments,
@@ -34,7 +35,7 @@ import {
   type CheckFinding,
 } from '@nobbet/core'
 import { checkText, faultEndsText } from './check-text'
-import { huntText } from './hunt-text'
+import { huntText, pairsText } from './hunt-text'
 import { loadHuntCase, loadInstallation, readJson } from './installation-file'
 import { traceText } from './trace-text'
 import { UsageError } from './usage-error'
@@ -198,14 +199,18 @@ export async function main(args: readonly string[], { out, err, progress: say }:
     .description('what may be wrong after what was done and seen, what to look at next, and whether to look any more')
     .argument('<case>', 'a case (JSON), or "-" for standard input')
     .option('--json', 'JSON instead of text', false)
-    .action((file: string, options: { json: boolean }) => {
+    .option('--pairs <number>', 'so many pairs of causes as well, the likeliest first')
+    .action((file: string, options: { json: boolean; pairs?: string }) => {
+      if (options.pairs !== undefined && !/^[1-9]\d{0,5}$/.test(options.pairs))
+        throw new UsageError(`"${options.pairs}" is no number of pairs: it is a whole number from 1`)
       const { installation, log, options: known } = loadHuntCase(file)
       const circuit = compile(installation)
       const hunt = new Hunt(circuit, known)
       hunt.follow(log)
       const answer = answerOf(hunt, log)
-      if (options.json) out(JSON.stringify(answer, null, 2))
-      else huntText(circuit, log, answer).forEach(out)
+      const pairs = options.pairs === undefined ? undefined : [...pairsOf(hunt, log, Number(options.pairs))].at(-1)
+      if (options.json) out(JSON.stringify({ ...answer, ...(pairs && { pairs }) }, null, 2))
+      else [...huntText(circuit, log, answer), ...(pairs ? pairsText(pairs) : [])].forEach(out)
     })
 
   program

@@ -246,7 +246,16 @@ export {
   wiringCentreSvg,
   writeInstallation,
 } from './formats'
-export { answerOf, askableContacts, Hunt, HuntError, type HuntAnswer, type HuntEntry } from './hunt'
+export {
+  answerOf,
+  askableContacts,
+  Hunt,
+  HuntError,
+  type HuntAnswer,
+  type HuntEntry,
+  type Pairs,
+  pairsOf,
+} from './hunt'
 export { type Example, exampleById, examples, ownValve } from './examples'
 export { blankType, measuresOf, type TryFeed, tryFeeds, tryOut, usualFeeds } from './kit'
 export {

@@ -48,9 +48,7 @@ function study(id: string): Result {
       return (truths.find(({ prior }) => (left -= prior) < 0) ?? nth(truths, -1)).hypothesis
     })
   }
-  const hunts = new Map(
-    ways.map((way) => [way, way === 'random' ? hunt : hunt.again({ ...hunt.options, strategy: way })]),
-  )
+  const hunts = new Map(ways.map((way) => [way, way === 'random' ? hunt : hunt.again({ strategy: way })]))
   const results: Call[] = []
   const goes = (way: Way, kind: Call['kind'], truth: ReturnType<typeof drawn>, n: number, known = hunts.get(way)!) => {
     const { log, ...ended } = called(known.again(), {
@@ -64,7 +62,7 @@ function study(id: string): Result {
   drawn(calls).forEach((truth, n) => goes('most-information', 'one', [truth], n))
   drawn(compared).forEach((truth, n) => ways.forEach((way) => goes(way, 'compared', [truth], 100 + n)))
   drawn(unlisted).forEach((truth, n) =>
-    goes('most-information', 'not listed', [truth], 300 + n, hunt.without([truth.id])),
+    goes('most-information', 'not listed', [truth], 300 + n, hunt.leavingOut([truth.id])),
   )
   const [some, more] = [drawn(pairs), drawn(pairs)]
   some.forEach((truth, n) => goes('most-information', 'pair', [truth, nth(more, pairs - 1 - n)], 200 + n))

@@ -98,7 +98,7 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
   const give = (entry: HuntEntry) => log.push(entry)
   for (let turn = 0; turn < patience; turn++) {
     hunt.follow(log)
-    const { next, decision } = advice(hunt, log, choose.length > 1 ? 1000 : 8)
+    const { next, decision } = advice(hunt, log, choose.length > 1 ? 1000 : 1, { everyState: choose.length > 1 })
     const look = decision.stop ? undefined : choose(next, random)
     if (look) {
       for (const text of look.acts) {

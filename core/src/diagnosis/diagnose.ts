@@ -10,7 +10,13 @@ import {
   type RankedSuspect,
 } from '../hunt'
 import { nth } from '../lists'
-import type { ControlState, FindingResult, Observable, Observation } from './observation'
+import {
+  findingResultSchema,
+  type ControlState,
+  type FindingResult,
+  type Observable,
+  type Observation,
+} from './observation'
 import { lookFor, observableOf, observables } from './observables'
 
 /** Something that may be the case. */
@@ -59,7 +65,10 @@ export function diagnose(circuit: Circuit, findings: readonly LoggedFinding[], h
     ...((kind === 'part' || kind === 'conductor') && { fault: suspect.id }),
   }))
   const least = counted * nth(ranked, 0).share
-  const { next, decision } = advice(hunt, log, mostNext, observables(circuit).map(lookFor))
+  const { next, decision } = advice(hunt, log, mostNext, {
+    looks: observables(circuit).map(lookFor),
+    controlsOnly: true,
+  })
   const standing = findings.at(-1)?.asking ?? []
   return {
     suspects: ranked.filter(({ share }) => share >= least),
@@ -70,9 +79,10 @@ export function diagnose(circuit: Circuit, findings: readonly LoggedFinding[], h
         observable,
         bits,
         minutes,
-        outcomes: outcomes
-          .filter(({ answer }) => answer !== 'between')
-          .map(({ answer, ...rest }) => ({ answer: answer as FindingResult, ...rest })),
+        outcomes: outcomes.flatMap(({ answer, probability, remaining }) => {
+          const known = findingResultSchema.safeParse(answer)
+          return known.success ? [{ answer: known.data, probability, remaining }] : []
+        }),
       })),
     ),
     doubtful: hunt.contradictions().map(({ id }) => id),

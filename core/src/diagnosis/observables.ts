@@ -10,7 +10,7 @@ export const observables = (circuit: Circuit): Observable[] => looksAt(circuit).
 export function observableOf(look: WrittenLook): Observable[] {
   switch (look.at) {
     case 'points':
-      return [{ kind: 'terminal', terminal: look.red }]
+      return look.with === 'tester' ? [{ kind: 'terminal', terminal: look.red }] : []
     case 'lever':
     case 'valve':
       return [{ kind: 'valve', device: look.device }]

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { huntCaseSchema, type HuntEntry, type HuntOptions } from '../hunt'
+import { planSystem } from '../planning'
 import { DocumentError, problemsOf, type Installation } from '../installation'
 import { readInstallation } from './installation-file'
 import { parsedJson } from './json'
@@ -15,8 +16,9 @@ export interface HuntFile {
 export function readHuntCase(text: string): HuntFile {
   const read = huntCaseSchema.safeParse(parsedJson(text))
   if (!read.success) throw new DocumentError(problemsOf(read.error))
-  const { installation, log, options } = read.data
-  return { installation: readInstallation(JSON.stringify(installation)), log, options }
+  const { installation, brief, log, options } = read.data
+  const planned = brief && planSystem(brief, 'hunted', 'As planned, assumed')
+  return { installation: planned ?? readInstallation(JSON.stringify(installation)), log, options }
 }
 
 /** The published JSON Schema of a case. */

@@ -49,7 +49,7 @@ export function aheadOf(
   log: readonly HuntEntry[],
   ahead: readonly number[],
   looks: readonly WrittenLook[],
-  inStates = statesAhead(hunt.circuit, log),
+  inStates: readonly StateAhead[] = statesAhead(hunt.circuit, log),
 ): LookAhead[] {
   const { circuit, options, looked } = hunt
   const findings = new Map<string, Evidence[]>()
@@ -75,8 +75,8 @@ export function aheadOf(
       return here.flatMap((see, i): LookAhead[] => {
         // Asked in this state before: answered or not, asked again it tells little.
         if (looked.has(lookIn(see, name))) return []
-        const { places, ...effort } = minutesFor(circuit, log, acts, see, options)
-        if (options.stay ? places.length > 0 : places.some((place) => options.outOfReach.includes(place))) return []
+        const { places, walks, ...effort } = minutesFor(circuit, log, acts, see, options)
+        if ((options.stay && walks) || places.some((place) => options.outOfReach.includes(place))) return []
         const told = answersAhead(see, nth(shown, i), options.errors)
         return told ? [{ state, acts, ...effort, see, live: isLive(see), ...told(effort.minutes, before(see)) }] : []
       })
@@ -131,7 +131,7 @@ function shownAhead(
  * States worth looking in: first the one the controls stand in, as they do; every other that asks something else of them; each
  * control that is no service's own, set otherwise; and, where the supplies can be switched off, that.
  */
-export function statesAhead(circuit: Circuit, log: readonly HuntEntry[]): StateAhead[] {
+export function statesAhead(circuit: Circuit, log: readonly HuntEntry[], controlsOnly = false): StateAhead[] {
   const last = log.findLast((entry) => 'do' in entry)
   const moving = last !== undefined && 'do' in last && last.do !== settle
   const off = actsThat(log, circuit, supplyActs(circuit, false))
@@ -141,7 +141,13 @@ export function statesAhead(circuit: Circuit, log: readonly HuntEntry[]): StateA
   const others = candidateStates(circuit)
     .map((wanted) => ({ asking: wanted, acts: actsTo(circuit, wanted, log) }))
     .filter(({ acts }) => acts.length > 0)
-    .map((state): StateAhead => ({ ...state, changed: true, isolated: false, moments: [underWay, settle] }))
+    .map((state): StateAhead => ({
+      ...state,
+      changed: true,
+      isolated: false,
+      moments: controlsOnly ? [settle] : [underWay, settle],
+    }))
+  if (controlsOnly) return [standing, ...others]
   const on = actsThat(log, circuit, supplyActs(circuit, true))
   const set = otherActs(circuit)
     .filter((act) => !wasDone(log, act))

@@ -5,6 +5,8 @@ import type { HuntEntry } from './case'
 import type { Hunt } from './hunt'
 import type { Expected } from './likelihood'
 import { advice, type Advice, type NextLook } from './next'
+import { backText } from './rewiring'
+import { disturbedIn } from './standing'
 
 /** A suspect in the answer. */
 export interface RankedSuspect {
@@ -31,7 +33,11 @@ export interface HuntAnswer {
   ruledOut: RankedSuspect[]
   contradictions: Contradiction[]
   next: NextLook[]
+  /** Suspects that no look tells apart any more, as ids. */
+  groups: Advice['groups']
   decision: Advice['decision']
+  /** What is disturbed for a test and not yet put back, as the acts that put it back. */
+  putBack: string[]
 }
 
 const listedFrom = 0.001
@@ -68,5 +74,6 @@ export function answerOf(hunt: Hunt, log: readonly HuntEntry[], mostLooks = 5): 
       .slice(0, mostRuledOut),
     contradictions: hunt.contradictions(),
     ...advice(hunt, log, mostLooks),
+    putBack: disturbedIn(log).map(backText),
   }
 }

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { idSchema } from '../installation'
 import { instruments } from '../instruments'
 import { foundSchema, lookSchema } from '../looks'
+import { planBriefSchema } from '../planning'
 import { complaintSchema } from './complaints'
 
 const act = z.strictObject({
@@ -44,6 +45,14 @@ export const huntOptionsSchema = z.strictObject({
   workedOn: z.array(idSchema).max(60).default([]),
   /** Devices that are new: their failures are less likely. */
   fresh: z.array(idSchema).max(60).default([]),
+  /** Devices that are wet, or stand where water comes: what fails there by water is likelier. */
+  wet: z.array(idSchema).max(60).default([]),
+  /** Devices that are old: their failures are likelier. */
+  old: z.array(idSchema).max(60).default([]),
+  /** Nothing has been asked for in months: whatever seizes at rest is likelier. */
+  stoodStill: z.boolean().default(false),
+  /** Weights set by hand, by the id of a suspect, relative to the others, in place of what would be worked out. */
+  weights: z.record(z.string().min(1).max(200), z.number().min(1e-6).max(1e6)).default({}),
   /** How often a careful person answers wrongly, by kind of look, where it is not the usual rate; of what is heard, `told`. */
   errors: z.partialRecord(z.enum([...lookSchema.options.map((o) => o.shape.at.value), 'told']), share).default({}),
   /** Instruments at hand: no other is proposed. */
@@ -66,10 +75,12 @@ export type HuntOptions = z.infer<typeof huntOptionsSchema>
 export const usualHuntOptions: HuntOptions = huntOptionsSchema.parse({})
 
 /** A case as a file. The installation in it is read as an installation's own file is. */
-export const huntCaseSchema = z.strictObject({
+const caseShape = z.strictObject({
   format: z.literal('nobbet-hunt'),
   version: z.literal(1),
-  installation: z.record(z.string(), z.unknown()),
+  /** The installation; or a brief, from which a standard one is planned whose wiring is then assumed. */
+  installation: z.record(z.string(), z.unknown()).optional(),
+  brief: planBriefSchema.optional(),
   log: z
     .array(huntEntrySchema)
     .max(300)
@@ -77,4 +88,8 @@ export const huntCaseSchema = z.strictObject({
     .default([]),
   options: huntOptionsSchema.default(usualHuntOptions),
 })
+export const huntCaseSchema = caseShape.refine(
+  ({ installation, brief }) => (installation === undefined) !== (brief === undefined),
+  { path: ['installation'], message: 'give either an installation or a brief' },
+)
 export type HuntCase = z.infer<typeof huntCaseSchema>

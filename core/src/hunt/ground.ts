@@ -1,9 +1,9 @@
 import { wiringText, type Circuit } from '../circuit'
-import { circuitOfVariant, restOf } from '../hypotheses'
+import { circuitOfVariant, restOf, type Hypothesis } from '../hypotheses'
 import { nth } from '../lists'
 import { Simulation } from '../simulation'
 import { Noticing } from './complaints'
-import type { Suspect } from './suspects'
+import { causesOf, type Suspect } from './suspects'
 
 /** Installations that are joined alike, with the same wrong with them: they can do and show nothing that differs. */
 export type Kind = number
@@ -26,9 +26,10 @@ export class Ground {
   ) {
     this.whole = new Simulation(circuit)
     const kinds = new Map<string, Kind>()
-    this.kindOf = suspects.map(({ id, hypothesis }, i) => {
-      const rewired = hypothesis?.variant.change && hypothesis.kind !== 'setting'
-      const key = rewired ? wiringText(circuitOfVariant(circuit, hypothesis.variant)) : `only ${id}`
+    this.kindOf = suspects.map((suspect, i) => {
+      const key = onlyRewired(suspect)
+        ? wiringText(circuitOfVariant(circuit, suspect.hypothesis.variant))
+        : `only ${suspect.id}`
       if (!kinds.has(key)) this.members[kinds.size] = i
       kinds.set(key, kinds.get(key) ?? kinds.size)
       return kinds.get(key)!
@@ -54,4 +55,11 @@ export class Ground {
     const { hypothesis } = nth(this.suspects, nth(this.members, kind))
     return hypothesis ? restOf(this.circuit, hypothesis.variant, this.whole) : this.whole
   }
+}
+
+/** Is nothing wrong but how conductors and links lie? */
+function onlyRewired(suspect: Suspect): suspect is Suspect & { hypothesis: Hypothesis } {
+  const { variant } = suspect.hypothesis ?? {}
+  if (!variant?.change || variant.defects.length > 0 || variant.start.length > 0) return false
+  return causesOf(suspect).every(({ kind }) => kind !== 'setting')
 }

@@ -1,4 +1,5 @@
 import type { Circuit } from '../circuit'
+import { restOf, variantOf, type Hypothesis } from '../hypotheses'
 import { contradictions, weighed, type Contradiction, type Evidence, type Weighing } from '../inference'
 import { nth } from '../lists'
 import type { Found, WrittenLook } from '../looks'
@@ -8,7 +9,7 @@ import { Course } from './course'
 import { Ground, type Kind } from './ground'
 import { blamedRightly, chanceWith, oddsOf, usualToldError, type Expected } from './likelihood'
 import { stateAfter } from './standing'
-import { devicesOf, suspectsOf, type Suspect } from './suspects'
+import { causesOf, devicesOf, suspectsOf, type Suspect } from './suspects'
 
 /** An entry of the log that does not fit the installation; the message is one line for the user. */
 export class HuntError extends Error {
@@ -23,6 +24,9 @@ export class HuntError extends Error {
 
 /** A look in a state, as one name. */
 export const lookIn = (see: WrittenLook, state: string): string => `${JSON.stringify(see)} in ${state}`
+
+/** Options on which the weights of suspects hang. */
+type OfWeights = 'workedOn' | 'fresh' | 'old' | 'wet' | 'stoodStill' | 'weights'
 
 /** Whatever state it is made in: what makes one reading wrong makes the next one of the same thing wrong as well. */
 const sourceOfLook = (see: WrittenLook): string => JSON.stringify(see)
@@ -64,15 +68,14 @@ export class Hunt {
 
   /**
    * Another hunt of the same suspects, at its beginning; what has been worked out of them before is used again. Options on which
-   * suspects' weights hang stay as they are.
+   * their weights hang stay as they are.
    */
-  again(options: Omit<HuntOptions, 'workedOn' | 'fresh'> = this.options): Hunt {
-    const { workedOn, fresh } = this.options
-    return new Hunt(this.circuit, { ...options, workedOn, fresh }, this.ground)
+  again(options: Partial<Omit<HuntOptions, OfWeights>> = {}): Hunt {
+    return new Hunt(this.circuit, { ...this.options, ...options }, this.ground)
   }
 
   /** Another hunt, which does not think of some of the suspects. */
-  without(ids: readonly string[]): Hunt {
+  leavingOut(ids: readonly string[]): Hunt {
     const suspects = this.suspects.filter(({ id }) => !ids.includes(id))
     return new Hunt(this.circuit, this.options, new Ground(this.circuit, suspects))
   }
@@ -111,7 +114,9 @@ export class Hunt {
     // Whatever was put right is put right of one suspect, not of those who behaved alike before.
     const apart = log.flatMap((entry) => ('mended' in entry ? [entry.mended] : []))
     let next = kinds
-    const shownOf = this.suspects.map(({ id }, i) => (apart.includes(id) ? next++ : nth(kindOf, i)))
+    const shownOf = this.suspects.map((suspect, i) =>
+      causesOf(suspect).some(({ id }) => apart.includes(id)) ? next++ : nth(kindOf, i),
+    )
     const goesOn =
       this.shown.length === next &&
       this.log.every((entry, i) => log[i] !== undefined && JSON.stringify(log[i]) === JSON.stringify(entry)) &&
@@ -140,12 +145,12 @@ export class Hunt {
 
   /** Per suspect its share, and how probable all that was found is. */
   ranking(): Weighing {
-    return weighed(this.priors(), this.evidence())
+    return weighed(this.priors(), this.evidence)
   }
 
   /** Findings that do not go with the rest, the one most likely mistaken first. */
   contradictions(): Contradiction[] {
-    return contradictions(this.priors(), this.evidence())
+    return contradictions(this.priors(), this.evidence)
   }
 
   /** What a suspect would have shown at each finding, and how probable what was found is then. */
@@ -174,10 +179,11 @@ export class Hunt {
 
   /** What was found at a source, in the order of the log: with what each suspect would have it. */
   foundAt(see: WrittenLook): Evidence[] {
-    return this.evidence().filter(({ source }) => source === sourceOfLook(see))
+    return this.evidence.filter(({ source }) => source === sourceOfLook(see))
   }
 
-  private evidence(): Evidence[] {
+  /** What was found, as each suspect would have it. */
+  get evidence(): readonly Evidence[] {
     return (this.told ??= this.evidenceOfLog())
   }
 
@@ -206,21 +212,28 @@ export class Hunt {
     return { course: new Course(this.ground.restOf(kind).fork()), kind, chances: [], expected: [] }
   }
 
-  private step(shown: Shown, entry: HuntEntry, { id, hypothesis }: Suspect): void {
+  private step(shown: Shown, entry: HuntEntry, suspect: Suspect): void {
     const { course } = shown
     if ('do' in entry) return course.act(entry.do)
+    const causes = causesOf(suspect)
     if ('mended' in entry) {
-      if (entry.mended === id) course.mended(sameControls(this.ground.whole, course.sim))
+      if (causes.some(({ id }) => id === entry.mended))
+        course.mended(sameControls(this.without(causes, entry.mended), course.sim))
       return
     }
     if ('renew' in entry) {
-      const subject = hypothesis?.kind === 'part' ? hypothesis.id.split('.') : []
-      const renewed = subject[0] === entry.renew && (entry.part === undefined || subject[1] === entry.part)
-      if (renewed && hypothesis) course.sim.mend('hypothesis', hypothesis.variant.defects)
+      const [renewed, left] = apartBy(causes, (cause) => isOf(cause, entry))
+      if (renewed.length > 0)
+        course.sim.mend(
+          'hypothesis',
+          renewed.flatMap(({ variant }) => variant.defects),
+        )
+      const still = renewed.length > 0 ? left.flatMap(({ variant }) => variant.defects) : []
+      if (still.length > 0) course.sim.putIn('hypothesis', still)
       return course.mended(course.sim)
     }
     if (!tells(entry)) return
-    const { expected, chance } = this.heardOrSeen(shown, entry, hypothesis)
+    const { expected, chance } = this.heardOrSeen(shown, entry, suspect)
     shown.expected.push(expected)
     shown.chances.push(chance)
   }
@@ -228,9 +241,10 @@ export class Hunt {
   private heardOrSeen(
     { course, kind }: Shown,
     entry: TellingEntry,
-    hypothesis: Suspect['hypothesis'],
+    suspect: Suspect,
   ): { expected: Expected; chance: number } {
     const { errors } = this.options
+    const { hypothesis } = suspect
     const told = errors.told ?? usualToldError
     if ('says' in entry) {
       if (!hypothesis) return { expected: 'open', chance: 0.5 }
@@ -239,12 +253,18 @@ export class Hunt {
     }
     if ('blamed' in entry) {
       if (!hypothesis) return { expected: 'open', chance: 0.5 }
-      const isAt = devicesOf(this.circuit, hypothesis).includes(entry.blamed)
+      const isAt = causesOf(suspect).some((cause) => devicesOf(this.circuit, cause).includes(entry.blamed))
       return { expected: { word: isAt ? 'yes' : 'no' }, chance: isAt ? blamedRightly : told }
     }
     const { see, found } = entry
     const shows = hypothesis ? course.shows(see) : { expected: 'open' as const, beside: [] }
     return { expected: shows.expected, chance: chanceWith(shows, see, found, errors) }
+  }
+
+  /** At rest, with everything wrong but what was put right. */
+  private without(causes: readonly Hypothesis[], mended: string): Simulation {
+    const left = causes.filter(({ id }) => id !== mended)
+    return left.length === 0 ? this.ground.whole : restOf(this.circuit, variantOf(left), this.ground.whole)
   }
 
   /** Goes along the log with nothing wrong: what cannot be done or looked at there is refused. */
@@ -256,7 +276,7 @@ export class Hunt {
         else if ('renew' in entry) hasDevice(this.circuit, entry.renew)
         else if ('blamed' in entry) hasDevice(this.circuit, entry.blamed)
         else if ('mended' in entry) {
-          if (!this.suspects.some(({ id }) => id === entry.mended))
+          if (!this.suspects.some((suspect) => causesOf(suspect).some(({ id }) => id === entry.mended)))
             throw new ActionError(`there is no suspect "${entry.mended}"`)
         } else if ('says' in entry) hasDemand(this.circuit, entry.says.demand)
         else known(this.circuit, entry.see)
@@ -266,6 +286,16 @@ export class Hunt {
       }
     }
   }
+}
+
+/** A failure of a device, or of the part of it, that was changed for a new one? */
+function isOf({ kind, id }: Hypothesis, { renew, part }: Extract<HuntEntry, { renew: string }>): boolean {
+  const [device, own] = id.split('.')
+  return kind === 'part' && device === renew && (part === undefined || own === part)
+}
+
+function apartBy<T>(all: readonly T[], is: (one: T) => boolean): [T[], T[]] {
+  return [all.filter(is), all.filter((one) => !is(one))]
 }
 
 /** An entry from which something is learnt. */

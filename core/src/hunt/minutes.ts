@@ -103,8 +103,10 @@ export interface Effort {
   minutes: number
   /** An enclosure to be isolated and opened for it, where nobody has been in it yet. */
   isolateFirst?: string
-  /** Where it takes somebody, in order; the place they stand in is not among them. */
+  /** Where it is done, each place once. */
   places: string[]
+  /** Somebody has to go there from where they stand. */
+  walks: boolean
 }
 
 /** What it takes to set the controls, walk there, open it and look, in minutes from where the log has left somebody. */
@@ -117,13 +119,17 @@ export function minutesFor(
 ): Effort {
   let here = standsAt(circuit, log)
   let minutes = 0
-  const places: string[] = []
+  let walks = false
+  const places = new Set<string>()
   const walkTo = (place: string | undefined) => {
-    if (place === undefined || place === here) return
+    if (place === undefined) return
+    places.add(place)
+    if (place === here) return
     minutes += otherMinutes.walk
-    places.push(place)
+    walks = true
     here = place
   }
+  const where = () => ({ places: [...places], walks })
   for (const text of acts) {
     const rewiring = rewiringOf(text)
     if (rewiring) {
@@ -144,17 +150,17 @@ export function minutesFor(
   walkTo(placeOf(circuit, see))
   const warms = see.at === 'pipe' || see.at === 'warmth' || see.at === 'flow-temperature'
   if (warms && acts.length > 0) minutes += otherMinutes.warms
-  if (see.at !== 'points') return { minutes: minutes + lookMinutes[see.at], places }
+  if (see.at !== 'points') return { minutes: minutes + lookMinutes[see.at], ...where() }
   if (isDeadTest(see)) {
     minutes += see.with === 'insulation' ? otherMinutes.insulationTest : otherMinutes.deadTest
     if (acts.length > 0) minutes += otherMinutes.isolateAndProve
   } else minutes += lookMinutes.points * (see.with === 'power' ? 2 : otherMinutes.liveFactor)
-  if (see.with === 'power') return { minutes, places }
+  if (see.with === 'power') return { minutes, ...where() }
   const owner = see.red.split('.')[0] ?? ''
-  if (isOpen(log, owner)) return { minutes, places }
+  if (isOpen(log, owner)) return { minutes, ...where() }
   minutes += minutesToOpen(circuit, owner)
   // A dead test has the supply off before anything is opened.
-  return isDeadTest(see) ? { minutes, places } : { minutes, isolateFirst: owner, places }
+  return isDeadTest(see) ? { minutes, ...where() } : { minutes, isolateFirst: owner, ...where() }
 }
 
 /** Has somebody been in there already? */

@@ -1,7 +1,7 @@
 import { alikeTo, decided, information, outcomesOf } from '../inference'
 import { nth } from '../lists'
 import type { Found, WrittenLook } from '../looks'
-import { aheadOf, type LookAhead, type StateAhead } from './ahead'
+import { aheadOf, statesAhead, type LookAhead, type StateAhead } from './ahead'
 import { deadLooksAt, looksAt, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
 import type { Hunt } from './hunt'
@@ -49,21 +49,36 @@ const leastBits = 0.005
 /** So many of the best are weighed for whether they pay. */
 const mostWeighed = 16
 
+/** What is thought of for the next look. */
+interface Considered {
+  looks?: readonly WrittenLook[]
+  /** Nothing but the controls of the services is set for it, and it is made once everything has come to rest. */
+  controlsOnly?: boolean
+  /** In every state, however many suspects are left: all there is to choose from. */
+  everyState?: boolean
+}
+
 /** What to look at next, in the order of the strategy; and whether to look any more at all. */
 export function advice(
   hunt: Hunt,
   log: readonly HuntEntry[],
   most = 5,
-  looks: readonly WrittenLook[] = [...looksAt(hunt.circuit), ...deadLooksAt(hunt.circuit)],
+  {
+    looks = [...looksAt(hunt.circuit), ...deadLooksAt(hunt.circuit)],
+    controlsOnly = false,
+    everyState = false,
+  }: Considered = {},
 ): Advice {
+  const states = statesAhead(hunt.circuit, log, controlsOnly)
   const likeliest = likely(hunt)
   const { shares } = likeliest
   const { circuit, options } = hunt
-  const scouted = options.strategy === 'most-information' && scoutedAhead(hunt, log, likeliest, looks)
+  const best = options.strategy === 'most-information' && !everyState
+  const scouted = best && scoutedAhead(hunt, log, likeliest, looks, states)
   let found = scouted ? weighedUp(hunt, likeliest, scouted, false) : undefined
   // Before it is said that enough is known, every state has been thought of.
   if (!found || found.decision.stop)
-    found = weighedUp(hunt, likeliest, aheadOf(hunt, log, likeliest.ahead, looks), true)
+    found = weighedUp(hunt, likeliest, aheadOf(hunt, log, likeliest.ahead, looks, states), true)
   const { rated, groups, decision } = found
   const next = inOrder(circuit, log, options.strategy, rated).slice(0, most)
   return {
@@ -113,14 +128,15 @@ function scoutedAhead(
   log: readonly HuntEntry[],
   { ahead, shares }: Likeliest,
   looks: readonly WrittenLook[],
+  among: readonly StateAhead[],
 ): LookAhead[] | undefined {
   if (ahead.length <= 1.5 * scouts) return undefined
   const first = shares.slice(0, scouts)
   const sum = first.reduce((all, share) => all + share, 0)
-  const among = first.map((share) => share / sum)
+  const scoutShares = first.map((share) => share / sum)
   const best = new Map<StateAhead, number>()
-  for (const { state, candidate, minutes } of aheadOf(hunt, log, ahead.slice(0, scouts), looks))
-    best.set(state, Math.max(best.get(state) ?? 0, information(among, candidate) / minutes))
+  for (const { state, candidate, minutes } of aheadOf(hunt, log, ahead.slice(0, scouts), looks, among))
+    best.set(state, Math.max(best.get(state) ?? 0, information(scoutShares, candidate) / minutes))
   const states = [...best].sort(([, x], [, y]) => y - x).map(([state]) => state)
   return aheadOf(hunt, log, ahead, looks, states.slice(0, statesKept))
 }

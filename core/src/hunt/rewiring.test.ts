@@ -75,7 +75,9 @@ describe('a link that is offered', () => {
     const hunt = new Hunt(twoPort)
     const log: HuntEntry[] = [{ id: 'c', says: { what: 'does-not-come-on', demand: 'heating-1' } }]
     hunt.follow(log)
-    const linked = advice(hunt, log, 2000).next.filter((n) => n.acts.some((a) => a.startsWith('link=')))
+    const linked = advice(hunt, log, 2000, { everyState: true }).next.filter((n) =>
+      n.acts.some((a) => a.startsWith('link=')),
+    )
     expect(linked.length).toBeGreaterThan(0)
     const ends = linkOutsOf(twoPort, new Set(['heating-1'])).map((l) => `link=${l.between.join('+')}`)
     for (const { acts } of linked) {
@@ -88,7 +90,7 @@ describe('a link that is offered', () => {
     const in1: HuntEntry[] = linked[0].acts.map((text, i) => ({ id: `l${i}`, do: text }))
     const with1 = [...log, ...in1]
     hunt.follow(with1)
-    for (const { acts } of advice(hunt, with1, 2000).next)
+    for (const { acts } of advice(hunt, with1, 2000, { everyState: true }).next)
       if (acts.some((a) => /^(programmer|stat-1|cyl-stat)\./.test(a)))
         expect(acts.some((a) => a.startsWith('unlink='))).toBe(true)
   })

@@ -1,6 +1,7 @@
 import type { Circuit } from '../circuit'
 import { hypothesesOf, type Hypothesis } from '../hypotheses'
 import type { Command, Installation } from '../installation'
+import type { Defect } from '../simulation'
 import type { HuntOptions } from './case'
 
 /** Something that may be the case, with its weight before anything was found. */
@@ -12,20 +13,42 @@ export interface Suspect {
   prior: number
   /** Undefined of the one that is not on the list. */
   hypothesis?: Hypothesis
+  /** Where several things are wrong at once, each of them. */
+  causes?: readonly Hypothesis[]
 }
+
+/** What is wrong, one by one. */
+export const causesOf = ({ hypothesis, causes }: Suspect): readonly Hypothesis[] =>
+  causes ?? (hypothesis ? [hypothesis] : [])
 
 export const unlisted = 'not-on-the-list'
 /** Share of call-outs whose cause is none of those listed; an estimate. */
 const unlistedShare = 0.03
 
 /**
- * Factors on a weight, all estimates: wiring and settings where somebody has just worked; a part that is new; an end of a
- * conductor that was seen, or tested, to be where the document has it; the end of a lead that its maker has fixed.
+ * Factors on a weight, all estimates: wiring and settings where somebody has just worked; a part that is new, old, or wet; what
+ * seizes, after months at rest; an end of a conductor that was seen, or tested, to be where the document has it; the end of a lead
+ * that its maker has fixed.
  */
-const factors = { workedOn: 8, fresh: 0.3, seen: 0.3, tested: 0.03, fixedByMaker: 0.02 } as const
+const factors = {
+  workedOn: 8,
+  fresh: 0.3,
+  old: 2,
+  wet: 6,
+  stoodStill: 4,
+  seen: 0.3,
+  tested: 0.03,
+  fixedByMaker: 0.02,
+} as const
+
+/** Water gets into windings, contacts and insulation, and blows what feeds them. */
+const byWater = new Set(['insulation', 'load', 'contact', 'fuse'])
+const isStuck = (defect: Defect): boolean =>
+  defect.part === 'actuator' || (defect.part === 'load' && defect.how === 'jammed')
 
 /** Everything that may singly be the case, and that it is something else. Nothing has no weight at all. */
-export function suspectsOf(circuit: Circuit, { workedOn, fresh }: HuntOptions): Suspect[] {
+export function suspectsOf(circuit: Circuit, options: HuntOptions): Suspect[] {
+  const { workedOn, fresh, old, wet, stoodStill, weights } = options
   const listed = hypothesesOf(circuit)
     .filter(({ prior }) => prior > 0)
     .map((hypothesis): Suspect => {
@@ -33,9 +56,15 @@ export function suspectsOf(circuit: Circuit, { workedOn, fresh }: HuntOptions): 
       let weight = prior
       const at = devicesOf(circuit, hypothesis)
       if (variant.change && at.some((owner) => workedOn.includes(owner))) weight *= factors.workedOn
-      if (kind === 'part' && at.some((owner) => fresh.includes(owner))) weight *= factors.fresh
+      const isAt = (devices: readonly string[]) => at.some((owner) => devices.includes(owner))
+      if (kind === 'part') {
+        if (isAt(fresh)) weight *= factors.fresh
+        if (isAt(old)) weight *= factors.old
+        if (isAt(wet) && variant.defects.some(({ part }) => byWater.has(part))) weight *= factors.wet
+        if (stoodStill && variant.defects.some(isStuck)) weight *= factors.stoodStill
+      }
       if (variant.change) weight *= doubtOf(circuit.installation, variant.change)
-      return { id, label, remedy, prior: weight, hypothesis }
+      return { id, label, remedy, prior: weights[id] ?? weight, hypothesis }
     })
   const all = listed.reduce((sum, { prior }) => sum + prior, 0)
   return [
@@ -44,7 +73,7 @@ export function suspectsOf(circuit: Circuit, { workedOn, fresh }: HuntOptions): 
       id: unlisted,
       label: 'something that is not on this list',
       remedy: '',
-      prior: (all * unlistedShare) / (1 - unlistedShare),
+      prior: weights[unlisted] ?? (all * unlistedShare) / (1 - unlistedShare),
     },
   ]
 }

@@ -42,6 +42,7 @@ describe('a hypothesis', () => {
       'nothing-wrong',
       'part',
       'setting',
+      'short',
       'start',
     ])
   })

@@ -1,15 +1,16 @@
 import { compile, type Circuit } from '../circuit'
-import { edited, type Command } from '../installation'
+import { edited, type Change, type Command } from '../installation'
 import { Simulation, type Action, type Defect } from '../simulation'
 import { alterationsOf, type AlterationKind } from './alterations'
 import { faultsOf } from './faults'
+import { shortsOf } from './shorts'
 import { startsOf } from './starts'
 
 /**
  * What kind of thing a hypothesis says: that nothing is wrong; that a part or a conductor failed; that the wiring or a setting is
- * other than it should be; that it started from another state than rest.
+ * other than it should be; that two conductors touch; that it started from another state than rest.
  */
-export type HypothesisKind = 'nothing-wrong' | 'part' | 'conductor' | AlterationKind | 'start'
+export type HypothesisKind = 'nothing-wrong' | 'part' | 'conductor' | AlterationKind | 'short' | 'start'
 
 /**
  * An installation that is like another but for so much: its conductors, links and settings, what is wrong with its parts, and
@@ -51,6 +52,8 @@ const alterationPriors: Record<AlterationKind, number> = {
 /** Of a call-out where nothing is wrong, and of one where only what was on before explains it (trade estimates). */
 const nothingWrongPrior = 3
 const startPrior = 0.5
+/** Of two conductors in one cable that touch (a trade estimate). */
+const shortPrior = 0.05
 
 const alterationRemedies: Record<AlterationKind, string> = {
   'core-open': '',
@@ -95,6 +98,15 @@ export function hypothesesOf(circuit: Circuit): Hypothesis[] {
         remedy: alterationRemedies[kind],
         variant: { ...whole, change: command },
       })),
+    ...shortsOf(circuit).map(({ name, label, command }): Hypothesis => ({
+      id: name,
+      kind: 'short',
+      label,
+      prior: shortPrior,
+      remedy:
+        'Isolate, find where the cable is damaged or trapped, replace or reroute it, test insulation, then every demand.',
+      variant: { ...whole, change: command },
+    })),
     ...startsOf(circuit).map(({ name, label, remedy, actions }): Hypothesis => ({
       id: name,
       kind: 'start',
@@ -105,6 +117,27 @@ export function hypothesesOf(circuit: Circuit): Hypothesis[] {
     })),
   ]
 }
+
+/**
+ * Several things at once. Throws {@link EditError} where one takes away what the other changes; of two that put the same thing, the
+ * later would stand.
+ */
+export const variantOf = (causes: readonly Hypothesis[]): Variant => {
+  const changes = causes.flatMap(({ variant }, i) => (variant.change ? ownIds(variant.change.changes, i) : []))
+  return {
+    ...(changes.length > 0 && { change: { label: '', changes } }),
+    defects: causes.flatMap(({ variant }) => variant.defects),
+    start: causes.flatMap(({ variant }) => variant.start),
+  }
+}
+
+/** What each cause adds under a name of its own: links too many are all called the same. */
+const ownIds = (changes: readonly Change[], cause: number): Change[] =>
+  changes.map((change) =>
+    change.do === 'put' && change.in === 'links' && cause > 0
+      ? { ...change, value: { ...change.value, id: `${change.value.id}-${cause}` } }
+      : change,
+  )
 
 /** The circuit of a variant: the installation's own, where no conductor, link or setting is changed. */
 export const circuitOfVariant = (circuit: Circuit, { change }: Variant): Circuit =>

@@ -36,10 +36,17 @@ export function weighed(priors: ArrayLike<number>, evidence: readonly Evidence[]
   const logs = Float64Array.from({ length: priors.length }, (_, i) => Math.log(priors[i] ?? 0))
   const before = logSum(logs)
   if (before === -Infinity) throw new RangeError('no suspect has any weight')
-  for (const [, found] of bySource(evidence))
-    for (let i = 0; i < logs.length; i++) logs[i] = (logs[i] ?? 0) + Math.log(together(found, i))
+  logLikelihoods(logs.length, evidence).forEach((log, i) => (logs[i] = (logs[i] ?? 0) + log))
   const all = logSum(logs)
   return { shares: logs.map((log) => Math.exp(log - all)), logProbability: all - before }
+}
+
+/** Per suspect the natural logarithm of how probable everything found is, if it is so. */
+export function logLikelihoods(suspects: number, evidence: readonly Evidence[]): Float64Array {
+  const logs = new Float64Array(suspects)
+  for (const [, found] of bySource(evidence))
+    for (let i = 0; i < suspects; i++) logs[i] = (logs[i] ?? 0) + Math.log(together(found, i))
+  return logs
 }
 
 /**

@@ -1,0 +1,159 @@
+import { circuitOf } from '../../testing'
+import { shortsOf } from '../hypotheses'
+import { advice, Course, Hunt, huntOptionsSchema, type HuntEntry, type NextLook } from '.'
+
+const circuit = circuitOf('two-port-heating-hot-water')
+const complained: HuntEntry[] = [{ id: 'c', says: { what: 'does-not-come-on', demand: 'heating-1' } }]
+const asked: HuntEntry[] = [
+  ...complained,
+  { id: 'on', do: 'programmer.heating=on' },
+  { id: 'up', do: 'stat-1.set=30' },
+  { id: 'rest', do: 'settle' },
+  { id: 'boiler', see: { at: 'boiler', device: 'boiler' }, found: { word: 'not-called' } },
+]
+const base = new Hunt(circuit)
+const nextOf = (options: object, log = asked): NextLook[] => {
+  const hunt = base.again(options)
+  hunt.follow(log)
+  return advice(hunt, log, 3000, { everyState: true }).next
+}
+const placeOf = (owner: string) =>
+  [...circuit.installation.devices, ...circuit.installation.wiringCentres].find((d) => d.id === owner)!.place
+const ownerOf = ({ see }: NextLook) =>
+  (see.at === 'points' ? see.red : see.at === 'pipe' ? see.connection : see.device).split('.')[0]
+
+describe('what is not wanted is not proposed', () => {
+  it('no instrument that is not at hand', () => {
+    const instruments = ['meter', 'continuity']
+    for (const { see } of nextOf({ instruments })) if (see.at === 'points') expect(instruments).toContain(see.with)
+    const all = nextOf({ strategy: 'source-to-load' })
+    expect(all.some(({ see }) => see.at === 'points' && see.with === 'resistance')).toBe(true)
+  })
+
+  it('nothing in a place that is out of reach', () => {
+    const outOfReach = [placeOf('zv-1')]
+    const all = nextOf({}).map((n) => placeOf(ownerOf(n)))
+    expect(all).toContain(outOfReach[0])
+    const reached = nextOf({ outOfReach }).filter((n) => placeOf(ownerOf(n)) === outOfReach[0])
+    expect(reached).toEqual([])
+  })
+
+  it('nothing elsewhere for somebody who stays where he is', () => {
+    const here = placeOf('boiler')
+    for (const next of nextOf({ stay: true })) expect(placeOf(ownerOf(next))).toBe(here)
+  })
+
+  it('no live work; what is dead before comes with the supply off', () => {
+    const next = nextOf({ deadOnly: true })
+    expect(next.some((n) => n.live)).toBe(false)
+    for (const { see, isolated } of next)
+      if (see.at === 'points' && see.with === 'resistance') expect(isolated).toBe(true)
+  })
+})
+
+it('somebody at the controls spares the walk to them', () => {
+  const far = (helper: boolean) => nextOf({ helper }).find((n) => n.acts.length > 2 && n.see.at === 'lever')!.minutes
+  expect(far(true)).toBeLessThan(far(false))
+})
+
+describe('a strategy', () => {
+  const firstBy = (strategy: string) => nextOf({ strategy }, complained)
+  it('from the source on begins nearest to it, from the middle half way, on the line of the service complained of', () => {
+    const line = ['wc.1', 'programmer.L', 'programmer.H-ON', 'wc.19', 'stat-1.L', 'stat-1.SL', 'wc.21', 'zv-1.M']
+    const at = ({ see }: NextLook) => (see.at === 'points' ? line.indexOf(see.red) : -1)
+    const [source] = firstBy('source-to-load')
+    const [middle] = firstBy('from-the-middle')
+    expect([source.see.at, source.asking]).toEqual(['points', ['programmer.heating', 'stat-1.contact']])
+    expect(middle.asking).toEqual(source.asking)
+    const places = firstBy('source-to-load')
+      .map(at)
+      .filter((i) => i >= 0)
+    expect(places[0]).toBe(Math.min(...places))
+  })
+
+  it('changes the order alone: the same looks, with the same minutes and bits', () => {
+    const key = (n: NextLook) => JSON.stringify([n.acts, n.see, n.minutes, n.bits])
+    const sorted = (strategy: string) => firstBy(strategy).map(key).sort()
+    expect(sorted('from-the-middle')).toEqual(sorted('source-to-load'))
+  })
+})
+
+describe('weights', () => {
+  const share = (id: string, options: object) => {
+    const { suspects } = new Hunt(circuit, huntOptionsSchema.parse(options))
+    const all = suspects.reduce((sum, { prior }) => sum + prior, 0)
+    return suspects.find((s) => s.id === id)!.prior / all
+  }
+  it.each([
+    ['boiler.casing.leak', { wet: ['boiler'] }],
+    ['zv-1.travel.seized-shut', { stoodStill: true }],
+    ['pump.motor.jammed', { stoodStill: true }],
+    ['zv-1.motor.open', { old: ['zv-1'] }],
+    ['zv-1.outlet.passes', { weights: { 'zv-1.outlet.passes': 40 } }],
+    ['not-on-the-list', { weights: { 'not-on-the-list': 40 } }],
+  ])('of %s rises by %j', (id, options) => {
+    expect(share(id, options)).toBeGreaterThan(1.3 * share(id, {}))
+    // Nobody else's does.
+    expect(share('programmer.heating.never-operates', options)).toBeLessThanOrEqual(
+      share('programmer.heating.never-operates', {}),
+    )
+  })
+
+  it('of what its maker has fixed hardly counts: the conductors of a lead are not exchanged at the valve', () => {
+    const atValve = share('moved zv-1-lead.grey.0 zv-1.E', {})
+    expect(atValve).toBeLessThan(0.05 * share('exchanged stat-1-cable.black.1 zv-1-lead.brown.1', {}))
+  })
+})
+
+describe('conductors that touch', () => {
+  it('are among the suspects, side by side in a cable and each with its earth, once each', () => {
+    const shorts = shortsOf(circuit)
+    expect(new Set(shorts.map((s) => s.name)).size).toBe(shorts.length)
+    const thermostat = shorts.filter((s) => s.name.startsWith('touching stat-1-cable.'))
+    expect(thermostat.length).toBeGreaterThan(2)
+    expect(thermostat.every(({ label }) => label.endsWith('of House thermostat cable touch'))).toBe(true)
+  })
+
+  it('blow the fuse where line meets earth, and call uncalled where a feed meets a switched conductor', () => {
+    const hunt = new Hunt(circuit)
+    const log: HuntEntry[] = [
+      { id: 'says', says: { what: 'blows-the-fuse' } },
+      { id: 'fuse', see: { at: 'fuse', device: 'spur' }, found: { word: 'blown' } },
+    ]
+    hunt.follow([])
+    const share = () => {
+      const { shares } = hunt.ranking()
+      return hunt.suspects.reduce((sum, s, i) => (s.hypothesis?.kind === 'short' ? sum + shares[i] : sum), 0)
+    }
+    const before = share()
+    hunt.follow(log)
+    expect(share()).toBeGreaterThan(4 * before)
+  })
+})
+
+describe('something looked at on its way', () => {
+  it('may be seen a little early or late; what is at rest by then may not', () => {
+    hunt.follow([])
+    const course = hunt.courseOf(0).fork()
+    for (const act of ['programmer.heating=on', 'stat-1.set=30', 'wait=13s']) course.act(act)
+    const lever = { at: 'lever', device: 'zv-1' } as const
+    const { expected, beside } = course.shows({ at: 'boiler', device: 'boiler' })
+    expect([expected, ...beside].map((e) => (e === 'open' ? e : 'word' in e && e.word))).toEqual([
+      'called',
+      'not-called',
+      'called',
+    ])
+    course.act('wait=5min')
+    course.act('settle')
+    expect(course.shows(lever)).toEqual({ expected: { word: 'slack' }, beside: [] })
+  })
+  const hunt = new Hunt(circuit)
+})
+
+it('stays a course of its own when it is forked', () => {
+  const hunt = new Hunt(circuit)
+  hunt.follow([])
+  const course: Course = hunt.courseOf(0)
+  course.fork().act('programmer.heating=on')
+  expect(course.sim.control('programmer', 'heating')).toBe('off')
+})
