@@ -1,5 +1,6 @@
 import { compile, type Circuit } from '../src/circuit'
 import { typeIn } from '../src/catalogue'
+import type { Hunt } from '../src/hunt'
 import {
   advice,
   aheadOf,
@@ -7,7 +8,6 @@ import {
   looksAt,
   complaints,
   Course,
-  Hunt,
   answerFor,
   minutesOfRemedy,
   Noticing,
@@ -130,7 +130,6 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
     // Where nothing is wrong, there is nothing to be put right: he has said how it works, and goes.
     if (remedy.text === '') {
       ended.found = cures.length > 0 && wrongNow.length === 0
-      if (!ended.found) ended.minutes += unmendedMinutes
       return ended
     }
     if (cures.length > 0) course.mended(real.without(wrongNow, course.sim))
@@ -219,7 +218,7 @@ function seen(
   errs: (rate: number) => boolean,
   random: () => number,
 ): Found | 'cannot-tell' {
-  const shown = lookAt(sim, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : (see as Look))
+  const shown = lookAt(sim, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : see)
   if ('unknown' in shown) return 'cannot-tell'
   const right: Found = 'full' in shown ? { value: shown.value, unit: 'V' } : shown
   if (!errs(usualErrors[see.at])) return right

@@ -29,15 +29,20 @@ export function answersAhead(
     shown.flatMap(({ expected, beside }) => [expected, ...beside]),
   )
   const nameOf = (one: Expected) => (one === 'open' ? undefined : namer.nameOf(one))
-  const names = shown.map(({ expected, beside }) => [nameOf(expected), ...beside.map(nameOf)])
-  if (new Set(names.flat()).size < 2) return undefined
+  const names = shown.map(({ expected, beside, even }) => ({ own: [nameOf(expected), ...beside.map(nameOf)], even }))
+  if (new Set(names.flatMap(({ own }) => own)).size < 2) return undefined
   return (minutes, before) => {
     const { answers } = namer
     const { hit, miss } = oddsOf(see, errors, answers.length)
     const chance = (name: string, own: string | undefined) =>
       own === undefined ? 1 / answers.length : own === name ? hit : miss
     const chances = answers.map(({ name }): [string, Float64Array] => {
-      const likelihood = Float64Array.from(names, (own) => timed(own.map((one) => chance(name, one))))
+      const likelihood = Float64Array.from(names, ({ own, even }) =>
+        timed(
+          own.map((one) => chance(name, one)),
+          even,
+        ),
+      )
       return [name, givenBefore(before, { id: name, source: '', hit, miss, likelihood })]
     })
     return {

@@ -8,11 +8,16 @@ import { disturbedAfter, rewired, rewiringOf, type Disturbed } from './rewiring'
 /** Valves and timers of one kind differ by so much of their time: what is seen on the way may be early or late by that. */
 const [early, late] = [0.7, 1.3] as const
 
-/** What a look shows, and what it would where things come a little earlier or later. */
+/** What a look shows, and what it would show at other times that are as good: a little earlier or later, or on its round. */
 export interface Shows {
   expected: Expected
   beside: readonly Expected[]
+  /** It goes round and round: nobody knows where it is when somebody looks. */
+  even?: boolean
 }
+
+/** Of what goes round and round, looked at so many times, so far apart: some of everything that it comes by. */
+const [glances, glanceMs] = [6, 7000]
 
 /** One installation gone along a log. */
 export class Course {
@@ -21,6 +26,8 @@ export class Course {
   /** The same, had what is on its way been quicker or slower than usual; none where nothing is on its way. */
   private beside: { sim: Simulation; slack: number }[] = []
 
+  /** Moments of what goes round for good, from a moment on. */
+  private round?: { of: number; seen: readonly Simulation[] }
   /** How its conductors lie when nothing is disturbed for a test. */
   private own: Circuit
   private disturbed: Disturbed = []
@@ -40,6 +47,7 @@ export class Course {
 
   /** Throws {@link ActionError} where it does not fit the installation. */
   act(text: string): void {
+    this.round = undefined
     const ms = waitOf(text)
     if (ms !== undefined) return this.wait(ms)
     // What has not come to its end when it is touched again is taken to be where it usually is.
@@ -50,6 +58,18 @@ export class Course {
     const disturbed = disturbedAfter(this.disturbed, rewiring)
     this.sim = rewired(this.sim, this.own, disturbed)
     this.disturbed = disturbed
+  }
+
+  private onItsRound(): readonly Simulation[] {
+    if (this.round?.of !== this.sim.time) {
+      const sim = this.sim.fork()
+      const seen = Array.from({ length: glances }, () => {
+        sim.goRound(glanceMs)
+        return sim.fork()
+      })
+      this.round = { of: this.sim.time, seen }
+    }
+    return this.round.seen
   }
 
   private wait(ms: number): void {
@@ -79,6 +99,7 @@ export class Course {
    * disturbed for a test stays so.
    */
   mended(sim: Simulation): void {
+    this.round = undefined
     if (sim !== this.sim) this.own = sim.circuit
     this.sim = sim !== this.sim && this.disturbed.length > 0 ? rewired(sim, this.own, this.disturbed) : sim
     this.beside = []
@@ -88,6 +109,11 @@ export class Course {
   /** What a look shows at this moment; and, where that may come earlier or later than usual, what it would show then. */
   shows(see: WrittenLook): Shows {
     const look: Look = see.at === 'clicks' ? { ...see, at: 'clicks', since: this.touched } : see
+    // That it goes round is heard of its motor; all else comes and goes.
+    if (this.sim.hunting && see.at !== 'motor') {
+      const [expected = 'open', ...beside] = this.onItsRound().map((sim) => expectedOf(sim, look))
+      return { expected, beside, even: true }
+    }
     return { expected: expectedOf(this.sim, look), beside: this.beside.map(({ sim }) => expectedOf(sim, look)) }
   }
 }

@@ -39,9 +39,8 @@ export function answersOf(see: WrittenLook): readonly string[] {
 /** What a suspect would show: `open` where its simulation does not decide it, and every answer may be. */
 export type Expected = LookResult | 'open'
 
-/** Of a system that goes round and round nothing but its noise is known in advance. */
+/** What a look shows of an installation, at this moment. */
 export function expectedOf(sim: Simulation, look: Look): Expected {
-  if (sim.hunting && look.at !== 'motor') return 'open'
   const shown = lookAt(sim, look)
   return 'unknown' in shown ? 'open' : shown
 }
@@ -63,19 +62,24 @@ export function oddsOf(
 /** Of what is seen on its way: it comes as early, or as late, as usual with this weight. */
 const usualTime = 0.5
 
-/** Of something as probable as this at its usual time, and so probable a little earlier or later. */
-export function timed([usual = 0, ...beside]: readonly number[]): number {
+/** Of something as probable as this at its usual time, and so probable at others; `even`: it may be any of these times. */
+export function timed([usual = 0, ...beside]: readonly number[], even = false): number {
   if (beside.length === 0) return usual
+  if (even) return [usual, ...beside].reduce((sum, one) => sum + one, 0) / (1 + beside.length)
   return usualTime * usual + ((1 - usualTime) * beside.reduce((sum, one) => sum + one, 0)) / beside.length
 }
 
 /** The chance of what was found, where it may have been looked at a little early or late. */
 export const chanceWith = (
-  { expected, beside }: { expected: Expected; beside: readonly Expected[] },
+  { expected, beside, even }: { expected: Expected; beside: readonly Expected[]; even?: boolean },
   see: WrittenLook,
   found: Found,
   errors: HuntOptions['errors'],
-): number => timed([expected, ...beside].map((one) => chanceOf(one, see, found, errors)))
+): number =>
+  timed(
+    [expected, ...beside].map((one) => chanceOf(one, see, found, errors)),
+    even,
+  )
 
 /**
  * What a part really draws, the ohms of its winding, how hot its water is, nobody knows before: the model has usual values. By so

@@ -98,8 +98,9 @@ function isHarmless(circuit: Circuit, link: LinkOut, judged: Judged, mostStates:
 
 /** Does a limit or cut-out, which only a hand sets back, stand in what the link would bridge? */
 function passesLimit(circuit: Circuit, { between }: LinkOut): boolean {
-  const [a, b] = between.map((ref) => circuit.atomIndex.get(ref)!)
-  return gatesOf(wayOf(circuit, a!, b!) ?? []).some((gate) => {
+  const [a, b] = between
+  const at = (ref: string) => circuit.atomIndex.get(ref)!
+  return gatesOf(wayOf(circuit, at(a), at(b)) ?? []).some((gate) => {
     const edge = nth(circuit.edges, gate)
     if (edge.kind !== 'contact') return false
     const { device } = nth(circuit.contacts, edge.contact)

@@ -60,7 +60,8 @@ const remedyMinutes = {
   boiler: { cost: 45, wrong: 240 },
   control: { cost: 20, wrong: 60 },
   wiring: { cost: 10, wrong: 15 },
-  explained: { cost: 3, wrong: 60 },
+  /** Somebody who was told that all is well has to be gone to again. */
+  explained: { cost: 3, wrong: unmendedMinutes },
   setBack: { cost: 2, wrong: 2 },
 } as const satisfies Record<string, RemedyMinutes>
 

@@ -1,6 +1,7 @@
 import { circuitOf } from '../../testing'
 import { shortsOf } from '../hypotheses'
-import { advice, Course, Hunt, huntOptionsSchema, type HuntEntry, type NextLook } from '.'
+import type { Course } from '.'
+import { advice, Hunt, huntOptionsSchema, type HuntEntry, type NextLook } from '.'
 
 const circuit = circuitOf('two-port-heating-hot-water')
 const complained: HuntEntry[] = [{ id: 'c', says: { what: 'does-not-come-on', demand: 'heating-1' } }]

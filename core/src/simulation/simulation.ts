@@ -203,6 +203,16 @@ export class Simulation extends PlantState {
     return 'passed'
   }
 
+  /** Lets time pass in what was found hunting: it goes on with its round. */
+  goRound(ms: number, cap = 2000): void {
+    const until = this.time + ms
+    for (let events = 0; events < cap && this.nextAt() <= until; events++) {
+      this.step()
+      this.hunting = false
+    }
+    this.moveTo(until)
+  }
+
   /** Runs until nothing is under way, the installation is found hunting, or `cap` events have passed. */
   settle(cap = 2000): Verdict {
     for (let events = 0; events < cap; events++) {
