@@ -20,7 +20,7 @@ import {
 import type { Hypothesis } from '../src/hypotheses'
 import { alikeTo } from '../src/inference'
 import { edited, type Installation } from '../src/installation'
-import { lookAt, type Found, type Look } from '../src/looks'
+import { lookAt, type Found } from '../src/looks'
 import { Simulation } from '../src/simulation'
 import { numbers } from './numbers'
 
