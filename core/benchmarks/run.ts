@@ -5,7 +5,7 @@ import { demandActions } from '../src/inputs'
 import { compile, Electrics, emptyNets, Equations, mergeNets, potentials } from '../src/circuit'
 import { diagnose, type LoggedFinding } from '../src/diagnosis'
 import { examples } from '../src/examples'
-import { advice, Hunt, type HuntEntry } from '../src/hunt'
+import { advice, Hunt, pairsOf, type HuntEntry } from '../src/hunt'
 import { planBriefSchema, planSystem } from '../src/planning'
 import { Simulation } from '../src/simulation'
 import { explored } from '../src/states'
@@ -14,7 +14,7 @@ import { liveThrough, livedIn } from '../src/week'
 
 /**
  * Times what a user waits for, each also as a ratio to a reference kernel of plain arithmetic in the same run, so that
- * figures of different machines can be compared.
+ * figures of different machines can be compared. `-- hunt` times only what has that in its name.
  */
 const bench = new Bench({ time: 400, warmupTime: 150 })
 
@@ -145,7 +145,10 @@ const log = [
   ...seen.map((see, i): HuntEntry => ({ id: `seen-${i}`, see, found: { word: 'live' } })),
 ]
 const hunt = new Hunt(two)
-bench.add(`hunt: ${hunt.suspects.length} suspects taken along nine entries`, () => {
+bench.add(`hunt: ${hunt.suspects.length} suspects brought to rest and taken along nine entries`, () => {
+  new Hunt(two).follow(log)
+})
+bench.add('hunt: the same, where they have been at rest before: an edited log', () => {
   hunt.follow([])
   hunt.follow(log)
 })
@@ -158,6 +161,13 @@ bench.add(
   { beforeEach: () => hunt.follow(log) },
 )
 bench.add('hunt: the next look', () => void advice(hunt, log), { beforeAll: () => hunt.follow(log) })
+const complained: HuntEntry[] = [{ id: 'said', says: { what: 'does-not-come-on', demand: 'heating-1' } }]
+bench.add('hunt: the first look, after the customer was heard', () => void advice(hunt, complained), {
+  beforeAll: () => hunt.follow(complained),
+})
+bench.add('hunt: the likeliest 400 pairs', () => void [...pairsOf(hunt, log, 400)], {
+  beforeAll: () => hunt.follow(log),
+})
 
 /** Flows, in every state that a valve's travel and a pump can bring about, solved anew. */
 for (const id of ['two-port-two-heating-hot-water', 'more-zones']) {
@@ -170,7 +180,13 @@ for (const id of ['two-port-two-heating-hot-water', 'more-zones']) {
   bench.add(`flows solved anew, ${water.nets} nets of pipes, ${id}`, () => void solveFlows(water, state))
 }
 
-await bench.run()
+const [only] = process.argv.slice(2)
+/** Leaves out what was not asked for; the kernel is what all is compared with. */
+function chosen(of: Bench): Bench {
+  for (const { name } of of.tasks) if (only && name !== reference && !name.includes(only)) of.remove(name)
+  return of
+}
+await chosen(bench).run()
 
 /** Weeks are long: a few runs of each, nothing remembered from one to the next. */
 const weeks = new Bench({ time: 0, iterations: 3, warmup: false })
@@ -228,7 +244,7 @@ for (const { id, installation } of examples)
     const run = liveThrough(circuit, plan)
     while (!run.next().done);
   })
-await weeks.run()
+await chosen(weeks).run()
 
 const meanMs = (name: string) => {
   const { result } = (bench.getTask(name) ?? weeks.getTask(name))!

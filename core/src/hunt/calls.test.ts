@@ -79,6 +79,8 @@ describe('what the customer says', () => {
     expect(ratio).toBeGreaterThan(1)
     expect(ratio).toBeLessThan(3)
     expect(told('zv-1.motor.open')).toBeGreaterThan(0.5 * nothing('zv-1.motor.open'))
+    // Nor for what is on no list.
+    expect(told('not-on-the-list')).toBeLessThanOrEqual(nothing('not-on-the-list'))
   })
 
   it('of a service or a device that is not there is refused', () => {

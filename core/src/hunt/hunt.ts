@@ -155,8 +155,12 @@ export class Hunt {
 
   /** What a suspect would have shown at each finding, and how probable what was found is then. */
   fits(suspect: number): { finding: string; expected: Expected; chance: number }[] {
-    const { chances, expected } = this.shownBy(suspect)
-    return this.findings.map(({ id }, i) => ({ finding: id, chance: nth(chances, i), expected: nth(expected, i) }))
+    const { expected } = this.shownBy(suspect)
+    return this.findings.map((entry, i) => ({
+      finding: entry.id,
+      chance: this.chanceOf(suspect, entry, i),
+      expected: nth(expected, i),
+    }))
   }
 
   /** A suspect's installation as it stands after the log. Not to be changed: fork it. */
@@ -192,8 +196,16 @@ export class Hunt {
     return this.findings.map((entry, i) => ({
       id: entry.id,
       ...this.sourceOf(entry),
-      likelihood: Float64Array.from(this.shownOf, (shown) => nth(nth(this.shown, shown).chances, i)),
+      likelihood: Float64Array.from(this.suspects, (_, suspect) => this.chanceOf(suspect, entry, i)),
     }))
+  }
+
+  /** How probable the finding of that number is for a suspect. Whom somebody blamed is nothing that an installation shows. */
+  private chanceOf(suspect: number, entry: TellingEntry, finding: number): number {
+    if (!('blamed' in entry)) return nth(this.shownBy(suspect).chances, finding)
+    const causes = causesOf(nth(this.suspects, suspect))
+    const isAt = causes.some((cause) => devicesOf(this.circuit, cause).includes(entry.blamed))
+    return isAt ? blamedRightly : (this.options.errors.told ?? usualToldError)
   }
 
   private sourceOf(entry: TellingEntry): Pick<Evidence, 'source' | 'hit' | 'miss'> {
@@ -241,21 +253,16 @@ export class Hunt {
   private heardOrSeen(
     { course, kind }: Shown,
     entry: TellingEntry,
-    suspect: Suspect,
+    { hypothesis }: Suspect,
   ): { expected: Expected; chance: number } {
     const { errors } = this.options
-    const { hypothesis } = suspect
     const told = errors.told ?? usualToldError
     if ('says' in entry) {
       if (!hypothesis) return { expected: 'open', chance: 0.5 }
       const holds = this.ground.noticing(kind).holds(entry.says)
       return { expected: { word: holds ? 'yes' : 'no' }, chance: holds ? 1 - told : told }
     }
-    if ('blamed' in entry) {
-      if (!hypothesis) return { expected: 'open', chance: 0.5 }
-      const isAt = causesOf(suspect).some((cause) => devicesOf(this.circuit, cause).includes(entry.blamed))
-      return { expected: { word: isAt ? 'yes' : 'no' }, chance: isAt ? blamedRightly : told }
-    }
+    if ('blamed' in entry) return { expected: 'open', chance: 1 }
     const { see, found } = entry
     const shows = hypothesis ? course.shows(see) : { expected: 'open' as const, beside: [] }
     return { expected: shows.expected, chance: chanceWith(shows, see, found, errors) }
