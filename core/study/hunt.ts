@@ -12,7 +12,7 @@ import { answering, line, percent, spread, table, writeBehind } from './pool'
  */
 const marker = '<!-- study -->'
 /** Calls an example by each way of choosing; drawn by how likely each cause is. */
-const [calls, compared, unlisted, pairs] = [6, 2, 1, 1]
+const [calls, compared, unlisted, pairs] = [5, 1, 1, 1]
 
 const ways = ['most-information', 'source-to-load', 'from-the-middle', 'random'] as const
 type Way = (typeof ways)[number]
