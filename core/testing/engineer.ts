@@ -51,7 +51,9 @@ export function showingOf(hunt: Hunt): Showing[] {
     suspects.length,
   )
   const whole = suspects.findIndex(({ id }) => id === 'nothing-wrong')
-  const all = complaintsOf(circuit)
+  // What an installation in order does as well (hot water that rises by itself) nobody calls for.
+  const inOrder = new Noticing(hunt.courseOf(whole).sim)
+  const all = complaintsOf(circuit).filter((one) => !inOrder.holds(one))
   return suspects.map(({ hypothesis }, i) => {
     if (!hypothesis) return 'silent'
     const noticing = new Noticing(hunt.courseOf(i).sim)
