@@ -13,7 +13,7 @@ import { lookIn, type Hunt } from './hunt'
 import { linkOutsOf } from './link-outs'
 import { minutesFor } from './minutes'
 import { backText } from './rewiring'
-import { controlsAfter, disturbedIn, stateAfter } from './standing'
+import { complainedOf, controlsAfter, disturbedIn, standsSo, stateAfter } from './standing'
 import { askingFor } from './strategies'
 
 /** A state worth looking in, with the acts that bring the controls there. */
@@ -111,11 +111,8 @@ function shownAhead(
   const all = [...courses.values()].filter((course) => course !== undefined)
   const done = [...acts]
   return moments.flatMap((moment) => {
-    if (moment !== undefined) {
-      if (moment === underWay && all.every((course) => course.sim.nextEventAt() === Infinity)) return []
-      all.forEach((course) => course.act(moment))
-      if (moment === underWay && all.every((course) => course.sim.nextEventAt() === Infinity)) return []
-    }
+    if (moment !== undefined) all.forEach((course) => course.act(moment))
+    if (moment === underWay && all.every((course) => course.sim.nextEventAt() === Infinity)) return []
     const byKind = new Map(
       [...courses].map(([kind, course]) => [
         kind,
@@ -172,9 +169,8 @@ function wasDone(log: readonly HuntEntry[], act: string): boolean {
 
 /** A link past a contact of a service that was complained of, the service asked for: as if only that contact had closed. */
 function linked(circuit: Circuit, log: readonly HuntEntry[]): StateAhead[] {
-  const told = new Set(log.flatMap((e) => ('says' in e && e.says.demand !== undefined ? [e.says.demand] : [])))
   if (disturbedIn(log).length > 0) return []
-  return linkOutsOf(circuit, told).map(({ between, demand }): StateAhead => {
+  return linkOutsOf(circuit, complainedOf(log)).map(({ between, demand }): StateAhead => {
     const asking = askingFor(circuit, demand)
     const off = actsThat(log, circuit, supplyActs(circuit, false))
     const acts = [...off, `link=${between.join('+')}`, ...actsTo(circuit, asking, [...log, ...asEntries(off)])]
@@ -203,17 +199,14 @@ export function actsTo(circuit: Circuit, asking: ControlState, log: readonly Hun
 /** Of some acts those that change how a control stands. */
 function actsThat(log: readonly HuntEntry[], circuit: Circuit, acts: readonly string[]): string[] {
   const stands = controlsAfter(circuit, log)
-  return acts.filter((text) => stands.get(text.slice(0, text.indexOf('='))) !== text.slice(text.indexOf('=') + 1))
+  return acts.filter((text) => !standsSo(stands, text))
 }
 
 /** The contacts that ask as the log has left the controls. */
 function askingNow(circuit: Circuit, log: readonly HuntEntry[]): ControlState {
   const stands = controlsAfter(circuit, log)
   return askableContacts(circuit).flatMap((contact) => {
-    const acts = actionsFor(circuit, contact, true).map(formatAction)
-    const asks = acts.every(
-      (text) => stands.get(text.slice(0, text.indexOf('='))) === text.slice(text.indexOf('=') + 1),
-    )
+    const asks = actionsFor(circuit, contact, true).every((action) => standsSo(stands, formatAction(action)))
     return asks ? [`${contact.device}.${contact.contact}`] : []
   })
 }

@@ -21,7 +21,7 @@ describe('a call led by the hunt', () => {
       const { found, wrongParts, looks, log } = called(hunt, { truth: [truth], seed: 4, exact: true })
       expect({ found, wrongParts }).toEqual({ found: true, wrongParts: 0 })
       expect(looks).toBeLessThan(20)
-      // Whatever was put right was looked at afterwards, and whatever was disturbed for a test was put back.
+      // Whatever was put right was looked at afterwards; one link is in at a time, the last of which he is told to put back.
       const mended = log.findLastIndex((e) => 'mended' in e)
       if (mended >= 0) expect(log.slice(mended).some((e) => 'see' in e)).toBe(true)
       const acts = log.flatMap((e) => ('do' in e ? [e.do] : []))

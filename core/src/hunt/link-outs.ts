@@ -1,10 +1,11 @@
 import { severityOf } from '../checks'
 import { compile, wiredNets, type Circuit } from '../circuit'
-import { edited, type ContactRef, type Demand } from '../installation'
+import type { ContactRef, Demand } from '../installation'
 import { nth } from '../lists'
 import { breachKey, explored } from '../states'
 import { gatesOf, runsOf, wayOf } from '../trace'
 import { probesOf } from './candidates'
+import { withRewiring } from './rewiring'
 
 /** A link across contacts of a demand, for a test: as if they had closed. */
 export interface LinkOut {
@@ -83,10 +84,7 @@ function isHarmless(circuit: Circuit, link: LinkOut, judged: Judged, mostStates:
   judged.before ??= dangersOf(circuit, mostStates)
   const { before } = judged
   if (before === 'too-many') return false
-  const { doc } = edited(circuit.installation, {
-    label: 'test',
-    changes: [{ do: 'put', in: 'links', value: { id: 'test-link', kind: 'fitted', between: [...between] } }],
-  })
+  const doc = withRewiring(circuit.installation, [{ what: 'link', of: between.join('+') }])
   // With the link in, those contacts no longer say whether the demand is wanted.
   const demands = doc.intent.demands.map((one) => {
     const isPast = one.id === demand.id

@@ -26,11 +26,10 @@ describe('wiring disturbed for a test', () => {
   it('a conductor that is lifted carries nothing, and all when it is landed again', () => {
     const asking = ['programmer.heating=on', 'stat-1.set=30', 'settle']
     expect(after(...asking)(volts('wc.21'))).toBe('live')
-    const lifted = [...asking, 'lift=stat-1-cable.grey.1', 'settle']
-    const grey = twoPort.installation.cables.find((c) => c.id === 'stat-1-cable')!
-    const core = grey.cores.find((k) => k.ends.some((e) => e.at === 'terminal' && e.terminal === 'wc.21'))
-    const end = core?.ends.findIndex((e) => e.at === 'terminal' && e.terminal === 'wc.21')
-    const lift = core ? `lift=stat-1-cable.${core.id}.${end}` : lifted[3]
+    const { cores } = twoPort.installation.cables.find((c) => c.id === 'stat-1-cable')!
+    const lies = (end: (typeof cores)[number]['ends'][number]) => end.at === 'terminal' && end.terminal === 'wc.21'
+    const core = cores.find((k) => k.ends.some(lies))!
+    const lift = `lift=stat-1-cable.${core.id}.${core.ends.findIndex(lies)}`
     expect(after(...asking, lift, 'settle')(volts('wc.21'))).toBe('dead')
     expect(after(...asking, lift, lift.replace('lift', 'land'), 'settle')(volts('wc.21'))).toBe('live')
   })

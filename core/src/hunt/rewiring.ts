@@ -60,7 +60,7 @@ export function rewired(sim: Simulation, own: Circuit, disturbed: Disturbed): Si
   return sim.rewired(compile(withRewiring(own.installation, disturbed), own))
 }
 
-function withRewiring(own: Installation, disturbed: Disturbed): Installation {
+export function withRewiring(own: Installation, disturbed: Disturbed): Installation {
   const changes = disturbed.flatMap(({ what, of }, i): Change[] =>
     what === 'link' ? [linked(own, of, i)] : what === 'lift' ? [lifted(own, of)] : offPlate(own, of),
   )

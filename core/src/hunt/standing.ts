@@ -17,6 +17,14 @@ export function controlsAfter({ controls, devices }: Circuit, log: readonly Hunt
   return stands
 }
 
+/** Does a control stand as this act, `device.control=value`, would set it? */
+export const standsSo = (stands: ReadonlyMap<string, string>, act: string): boolean =>
+  stands.get(act.slice(0, act.indexOf('='))) === act.slice(act.indexOf('=') + 1)
+
+/** The services that the customer spoke of, by their demands. */
+export const complainedOf = (log: readonly HuntEntry[]): ReadonlySet<string> =>
+  new Set(log.flatMap((entry) => ('says' in entry && entry.says.demand !== undefined ? [entry.says.demand] : [])))
+
 /** What is disturbed for tests after a log, and not yet put back. */
 export function disturbedIn(log: readonly HuntEntry[]): Disturbed {
   let disturbed: Disturbed = []

@@ -5,6 +5,7 @@ import type { WrittenLook } from '../looks'
 import { runsOfDemand, type Way } from '../trace'
 import { askableContacts, type ControlState } from './candidates'
 import type { HuntEntry, HuntOptions } from './case'
+import { complainedOf } from './standing'
 
 /** What a strategy needs to know of a look. */
 interface Choosable {
@@ -45,9 +46,9 @@ export function inOrder<C extends Choosable>(
 
 /** The services complained of first, then the others. */
 function demandsInOrder({ installation }: Circuit, log: readonly HuntEntry[]): Demand[] {
-  const told = log.flatMap((e) => ('says' in e && e.says.demand !== undefined ? [e.says.demand] : []))
+  const told = complainedOf(log)
   const { demands } = installation.intent
-  return [...demands].sort((x, y) => Number(told.includes(y.id)) - Number(told.includes(x.id)))
+  return [...demands].sort((x, y) => Number(told.has(y.id)) - Number(told.has(x.id)))
 }
 
 const sameState = (one: ControlState, other: ControlState): boolean =>
