@@ -17,7 +17,7 @@ const [calls, compared, unlisted, pairs] = [5, 1, 1, 1]
 const ways = ['most-information', 'source-to-load', 'from-the-middle', 'random'] as const
 type Way = (typeof ways)[number]
 
-interface Call extends Pick<Ended, 'found' | 'wrongParts' | 'wrongElse' | 'minutes' | 'looks' | 'claims'> {
+interface Call extends Pick<Ended, 'found' | 'admitted' | 'wrongParts' | 'wrongElse' | 'minutes' | 'looks' | 'claims'> {
   way: Way
   kind: 'one' | 'pair' | 'not listed' | 'compared'
   truth: string
@@ -40,14 +40,16 @@ function study(id: string): Result {
     hypothesis && showing[i] === 'noticed' ? [{ hypothesis, prior }] : [],
   )
   const random = numbers(seedOf(id))
-  const drawn = (n: number) => {
-    const all = truths.reduce((sum, { prior }) => sum + prior, 0)
+  const drawn = (n: number, among = truths) => {
+    const all = among.reduce((sum, { prior }) => sum + prior, 0)
     const offset = random()
     return Array.from({ length: n }, (_, k) => {
       let left = (all * (k + offset)) / n
-      return (truths.find(({ prior }) => (left -= prior) < 0) ?? nth(truths, -1)).hypothesis
+      return (among.find(({ prior }) => (left -= prior) < 0) ?? nth(among, -1)).hypothesis
     })
   }
+  // That nothing is wrong is always on the list, and never one of two.
+  const wrong = truths.filter(({ hypothesis }) => hypothesis.remedy !== '')
   const hunts = new Map(ways.map((way) => [way, way === 'random' ? hunt : hunt.again({ strategy: way })]))
   const results: Call[] = []
   const goes = (way: Way, kind: Call['kind'], truth: ReturnType<typeof drawn>, n: number, known = hunts.get(way)!) => {
@@ -61,10 +63,10 @@ function study(id: string): Result {
   }
   drawn(calls).forEach((truth, n) => goes('most-information', 'one', [truth], n))
   drawn(compared).forEach((truth, n) => ways.forEach((way) => goes(way, 'compared', [truth], 100 + n)))
-  drawn(unlisted).forEach((truth, n) =>
+  drawn(unlisted, wrong).forEach((truth, n) =>
     goes('most-information', 'not listed', [truth], 300 + n, hunt.leavingOut([truth.id])),
   )
-  const [some, more] = [drawn(pairs), drawn(pairs)]
+  const [some, more] = [drawn(pairs, wrong), drawn(pairs, wrong)]
   some.forEach((truth, n) => goes('most-information', 'pair', [truth, nth(more, pairs - 1 - n)], 200 + n))
   const count = (one: Showing) => showing.filter((s) => s === one).length
   return {
@@ -88,6 +90,7 @@ function row(name: string, of: readonly Call[]): string {
     name,
     of.length,
     percent(of.filter((c) => c.found).length, of.length),
+    percent(of.filter((c) => c.admitted).length, of.length),
     parts,
     others,
     mean(minutes),
@@ -97,7 +100,7 @@ function row(name: string, of: readonly Call[]): string {
   ])
 }
 
-const head = ['calls', 'found', 'wrong parts', 'else for nothing', 'minutes', 'worst', 'looks', 'most']
+const head = ['calls', 'found', 'left as unknown', 'wrong parts', 'else for nothing', 'minutes', 'worst', 'looks', 'most']
 
 function report(results: readonly Result[]): string {
   const all = results.flatMap((r) => r.calls)

@@ -11,6 +11,8 @@ import {
   answerFor,
   minutesOfRemedy,
   Noticing,
+  remedyKey,
+  unlisted,
   unmendedMinutes,
   usualErrors,
   type Complained,
@@ -31,6 +33,8 @@ export interface Ended {
   /** Parts changed, and conductors, links and settings touched, for nothing. */
   wrongParts: number
   wrongElse: number
+  /** He left with nothing more to mend, and knows that it is most likely something on no list. */
+  admitted: boolean
   minutes: number
   looks: number
   /** Of each remedy gone for: how sure the hunt was that it cures, and whether it did. */
@@ -96,7 +100,16 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
   const course = new Course(real.sim)
   let wrongNow = [...truth]
   const log: HuntEntry[] = [{ id: 'customer', says: said(circuit, real.sim, random, errs) }]
-  const ended: Ended = { found: false, wrongParts: 0, wrongElse: 0, minutes: 0, looks: 0, claims: [], log }
+  const ended: Ended = {
+    found: false,
+    admitted: false,
+    wrongParts: 0,
+    wrongElse: 0,
+    minutes: 0,
+    looks: 0,
+    claims: [],
+    log,
+  }
   const give = (entry: HuntEntry) => log.push(entry)
   for (let turn = 0; turn < patience; turn++) {
     hunt.follow(log)
@@ -115,11 +128,16 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
     const { remedy } = decision
     if (!remedy || remedy.done) {
       ended.found = remedy !== undefined && wrongNow.length === 0
+      ended.admitted = !remedy && shareOf(hunt, unlisted) > 0.5
       if (!ended.found) ended.minutes += unmendedMinutes
       return ended
     }
     const suspects = hunt.suspects.filter(({ id }) => remedy.suspects.includes(id))
-    const cures = wrongNow.filter(({ id }) => remedy.suspects.includes(id))
+    const cures = wrongNow.filter(
+      (one) =>
+        remedy.suspects.includes(one.id) ||
+        (remedy.text !== '' && remedyKey(one) === remedyKey(suspects[0].hypothesis!)),
+    )
     const cost = minutesOfRemedy(circuit, suspects[0].hypothesis!)
     ended.claims.push({ share: remedy.share, cured: cures.length > 0 })
     ended.minutes += cost.cost
@@ -140,6 +158,9 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
   ended.minutes += unmendedMinutes
   return ended
 }
+
+const shareOf = (hunt: Hunt, suspect: string): number =>
+  hunt.ranking().shares[hunt.suspects.findIndex(({ id }) => id === suspect)] ?? 0
 
 /** The installation as it really is, and as it is with less wrong. */
 function realised(circuit: Circuit, truth: readonly Hypothesis[], random: () => number, exact: boolean) {

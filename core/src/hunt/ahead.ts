@@ -9,7 +9,7 @@ import { settle } from './acts'
 import { askableContacts, candidateStates, isDeadTest, otherActs, supplyActs, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
 import type { Course, Shows } from './course'
-import { lookIn, type Hunt } from './hunt'
+import { lookIn, sourceOfLook, type Hunt } from './hunt'
 import { linkOutsOf } from './link-outs'
 import { minutesFor } from './minutes'
 import { backText } from './rewiring'
@@ -52,14 +52,15 @@ export function aheadOf(
   inStates: readonly StateAhead[] = statesAhead(hunt.circuit, log),
 ): LookAhead[] {
   const { circuit, options, looked } = hunt
+  const columns = columnsOf(hunt, ahead)
   const findings = new Map<string, Evidence[]>()
   const before = (see: WrittenLook): Evidence[] => {
     const key = JSON.stringify(see)
     let found = findings.get(key)
     if (!found) {
-      found = hunt
-        .foundAt(see)
-        .map((one) => ({ ...one, likelihood: Float64Array.from(ahead, (suspect) => nth(one.likelihood, suspect)) }))
+      found = hunt.weighing.evidence
+        .filter(({ source }) => source === sourceOfLook(see))
+        .map((one) => ({ ...one, likelihood: Float64Array.from(columns, ({ at }) => nth(one.likelihood, at)) }))
       findings.set(key, found)
     }
     return found
@@ -70,7 +71,7 @@ export function aheadOf(
       if (isLive(see) && options.deadOnly) return false
       return see.at !== 'points' || options.instruments.includes(see.with)
     })
-    return shownAhead(hunt, ahead, state, here).flatMap(({ acts, shown }) => {
+    return shownAhead(columns, state, here).flatMap(({ acts, shown }) => {
       const name = stateAfter(circuit, [...log, ...asEntries(acts)])
       return here.flatMap((see, i): LookAhead[] => {
         // Asked in this state before: answered or not, asked again it tells little.
@@ -78,7 +79,9 @@ export function aheadOf(
         const { places, walks, ...effort } = minutesFor(circuit, log, acts, see, options)
         if ((options.stay && walks) || places.some((place) => options.outOfReach.includes(place))) return []
         const told = answersAhead(see, nth(shown, i), options.errors)
-        return told ? [{ state, acts, ...effort, see, live: isLive(see), ...told(effort.minutes, before(see)) }] : []
+        if (!told) return []
+        const { answers, candidate } = told(effort.minutes, before(see))
+        return [{ state, acts, ...effort, see, live: isLive(see), answers, candidate: together(columns, candidate) }]
       })
     })
   })
@@ -87,39 +90,63 @@ export function aheadOf(
 const isLive = (see: WrittenLook): boolean => see.at === 'points' && !isDeadTest(see)
 const needsIsolation = (see: WrittenLook): boolean => isDeadTest(see) || see.at === 'spindle'
 
+/** What is taken along to see what would be shown: a suspect; or something that what is on no list is like, with its part of that. */
+interface Column {
+  /** By its place among those looked ahead for. */
+  of: number
+  share: number
+  /** Its place in the evidence. */
+  at: number
+  kind: number
+  course: Course
+  like: boolean
+}
+const mostLikenesses = 8
+
+function columnsOf(hunt: Hunt, ahead: readonly number[]): Column[] {
+  const { suspects } = hunt
+  return ahead.flatMap((suspect, of): Column[] => {
+    if (nth(suspects, suspect).hypothesis)
+      return [{ of, share: 1, at: suspect, kind: hunt.kindOf(suspect), course: hunt.courseOf(suspect), like: false }]
+    return hunt
+      .likenesses(mostLikenesses)
+      .map(({ suspect: one, share }) => ({ of, share, at: suspects.length + one, ...hunt.likeOf(one), like: true }))
+  })
+}
+
+/** A look with what each of those looked ahead for makes of it, whatever they are like. */
+function together(columns: readonly Column[], { minutes, answers }: Candidate): Candidate {
+  const summed = ([answer, likelihood]: [string, Float64Array]): [string, Float64Array] => {
+    const sums = new Float64Array((columns.at(-1)?.of ?? -1) + 1)
+    columns.forEach(({ of, share }, i) => (sums[of] = nth(sums, of) + share * nth(likelihood, i)))
+    return [answer, sums]
+  }
+  return { minutes, answers: new Map([...answers].map(summed)) }
+}
+
 /**
- * Per moment after the acts of a state, and look, what each of some suspects would show. Suspects that behave alike are asked once.
+ * Per moment after the acts of a state, and look, what each of some suspects would show. Those that behave alike are asked once.
  * The moment under way is left out where all of them are at rest by then.
  */
 function shownAhead(
-  hunt: Hunt,
-  ahead: readonly number[],
+  columns: readonly Column[],
   { acts, moments }: StateAhead,
   looks: readonly WrittenLook[],
 ): { acts: string[]; shown: Shows[][] }[] {
-  const courses = new Map<number, Course | undefined>()
-  const kinds = ahead.map((suspect) => {
-    const kind = hunt.kindOf(suspect)
-    if (!courses.has(kind)) {
-      const isListed = nth(hunt.suspects, suspect).hypothesis !== undefined
-      const course = isListed ? hunt.courseOf(suspect).fork() : undefined
-      if (course) acts.forEach((text) => course.act(text))
-      courses.set(kind, course)
-    }
-    return kind
-  })
-  const all = [...courses.values()].filter((course) => course !== undefined)
+  const courses = new Map<number, Course>()
+  for (const { kind, course } of columns) {
+    if (courses.has(kind)) continue
+    const own = course.fork()
+    acts.forEach((text) => own.act(text))
+    courses.set(kind, own)
+  }
+  const all = [...courses.values()]
   const done = [...acts]
   return moments.flatMap((moment) => {
     if (moment !== undefined) all.forEach((course) => course.act(moment))
     if (moment === underWay && all.every((course) => course.sim.nextEventAt() === Infinity)) return []
-    const byKind = new Map(
-      [...courses].map(([kind, course]) => [
-        kind,
-        looks.map((see): Shows => course?.shows(see) ?? { expected: 'open', beside: [] }),
-      ]),
-    )
-    const shown = looks.map((_, i) => kinds.map((kind) => nth(byKind.get(kind)!, i)))
+    const byKind = new Map([...courses].map(([kind, course]) => [kind, looks.map((see) => course.shows(see))]))
+    const shown = looks.map((_, i) => columns.map(({ kind, like }) => ({ ...nth(byKind.get(kind)!, i), like })))
     return [{ acts: moment === undefined ? done : [...done, moment], shown }]
   })
 }

@@ -1,4 +1,4 @@
-import { givenBefore, type Candidate, type Evidence } from '../inference'
+import { givenBefore, likeness, type Candidate, type Evidence } from '../inference'
 import { wordOf, type Found, type LookResult, type WrittenLook } from '../looks'
 import type { HuntOptions } from './case'
 import type { Shows } from './course'
@@ -29,7 +29,11 @@ export function answersAhead(
     shown.flatMap(({ expected, beside }) => [expected, ...beside]),
   )
   const nameOf = (one: Expected) => (one === 'open' ? undefined : namer.nameOf(one))
-  const names = shown.map(({ expected, beside, even }) => ({ own: [nameOf(expected), ...beside.map(nameOf)], even }))
+  const names = shown.map(({ expected, beside, even, like }) => ({
+    own: [nameOf(expected), ...beside.map(nameOf)],
+    even,
+    like,
+  }))
   if (new Set(names.flatMap(({ own }) => own)).size < 2) return undefined
   return (minutes, before) => {
     const { answers } = namer
@@ -37,12 +41,13 @@ export function answersAhead(
     const chance = (name: string, own: string | undefined) =>
       own === undefined ? 1 / answers.length : own === name ? hit : miss
     const chances = answers.map(({ name }): [string, Float64Array] => {
-      const likelihood = Float64Array.from(names, ({ own, even }) =>
-        timed(
+      const likelihood = Float64Array.from(names, ({ own, even, like }) => {
+        const probability = timed(
           own.map((one) => chance(name, one)),
           even,
-        ),
-      )
+        )
+        return like ? likeness(probability, { hit, miss }) : probability
+      })
       return [name, givenBefore(before, { id: name, source: '', hit, miss, likelihood })]
     })
     return {

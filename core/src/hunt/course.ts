@@ -14,6 +14,8 @@ export interface Shows {
   beside: readonly Expected[]
   /** It goes round and round: nobody knows where it is when somebody looks. */
   even?: boolean
+  /** It is something on no list, which shows this mostly. */
+  like?: boolean
 }
 
 /** Of what goes round and round, looked at so many times, so far apart: some of everything that it comes by. */

@@ -15,7 +15,6 @@ export type Kind = number
 export class Ground {
   /** Per suspect its kind; that of one without a hypothesis is its own. */
   readonly kindOf: readonly Kind[]
-  readonly whole: Simulation
   private readonly rests: (Simulation | undefined)[] = []
   private readonly noticings: (Noticing | undefined)[] = []
   private readonly members: number[] = []
@@ -23,8 +22,9 @@ export class Ground {
   constructor(
     readonly circuit: Circuit,
     readonly suspects: readonly Suspect[],
+    /** With nothing wrong. Not to be changed: fork it. */
+    readonly whole = new Simulation(circuit),
   ) {
-    this.whole = new Simulation(circuit)
     const kinds = new Map<string, Kind>()
     this.kindOf = suspects.map((suspect, i) => {
       const key = onlyRewired(suspect)

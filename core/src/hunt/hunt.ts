@@ -1,15 +1,17 @@
 import type { Circuit } from '../circuit'
-import { restOf, variantOf, type Hypothesis } from '../hypotheses'
-import { contradictions, weighed, type Contradiction, type Evidence, type Weighing } from '../inference'
+import { likeness, type Contradiction, type Evidence, type Weighing } from '../inference'
 import { nth } from '../lists'
-import type { Found, WrittenLook } from '../looks'
-import { ActionError, type Simulation } from '../simulation'
-import { usualHuntOptions, type HuntEntry, type HuntFinding, type HuntOptions } from './case'
+import type { WrittenLook } from '../looks'
+import { ActionError } from '../simulation'
+import { Along, isOf, tells, type Shown, type TellingEntry } from './along'
+import { usualHuntOptions, type HuntEntry, type HuntOptions } from './case'
 import { Course } from './course'
-import { Ground, type Kind } from './ground'
-import { blamedRightly, chanceWith, oddsOf, usualToldError, type Expected } from './likelihood'
+import { Ground } from './ground'
+import { blamedRightly, oddsOf, usualToldError, type Expected } from './likelihood'
+import { secondsOf } from './seconds'
 import { stateAfter } from './standing'
-import { causesOf, devicesOf, suspectsOf, type Suspect } from './suspects'
+import { causesOf, devicesOf, suspectsOf, unlisted, type Suspect } from './suspects'
+import { HuntWeighing, type Likeness } from './weighing'
 
 /** An entry of the log that does not fit the installation; the message is one line for the user. */
 export class HuntError extends Error {
@@ -29,16 +31,7 @@ export const lookIn = (see: WrittenLook, state: string): string => `${JSON.strin
 type OfWeights = 'workedOn' | 'fresh' | 'old' | 'wet' | 'stoodStill' | 'weights'
 
 /** Whatever state it is made in: what makes one reading wrong makes the next one of the same thing wrong as well. */
-const sourceOfLook = (see: WrittenLook): string => JSON.stringify(see)
-
-/** What one kind of suspects would have shown along the log. */
-interface Shown {
-  course: Course
-  /** Of each finding, in the order of the log: how probable it is here, and what would have been shown. */
-  chances: number[]
-  expected: Expected[]
-  kind: Kind
-}
+export const sourceOfLook = (see: WrittenLook): string => JSON.stringify(see)
 
 /**
  * What may be wrong, in the light of everything done and seen. Every suspect has a simulation of its own that is taken along the
@@ -50,20 +43,33 @@ interface Shown {
  * hunt.ranking().shares // per suspect, in the order of hunt.suspects
  */
 export class Hunt {
-  readonly suspects: readonly Suspect[]
+  /** Everything that may singly be the case. */
+  readonly singles: readonly Suspect[]
+  /** First those of the ground's kinds, of whom nothing has been put right; then those of whom something has. */
   private shown: Shown[] = []
-  /** Per suspect which of {@link shown} is its own. */
+  /** Per single suspect which of {@link shown} is its own. */
   private shownOf: readonly number[] = []
   private log: readonly HuntEntry[] = []
   /** What was found, as far as the log has been followed. */
-  private told?: Evidence[]
+  private told?: HuntWeighing
+  /** What has been put right, and something else beside it. */
+  private seconds?: Hunt
+  private readonly along: Along
 
   constructor(
     readonly circuit: Circuit,
     readonly options: HuntOptions = usualHuntOptions,
     private readonly ground = new Ground(circuit, suspectsOf(circuit, options)),
+    /** Nothing but these: neither what is on no list, nor something beside what was put right. */
+    private readonly onlyListed = false,
   ) {
-    this.suspects = ground.suspects
+    this.singles = ground.suspects
+    this.along = new Along(circuit, options, ground)
+  }
+
+  /** {@link singles}, and two at once where one of them has been put right. */
+  get suspects(): readonly Suspect[] {
+    return this.seconds ? [...this.singles, ...this.seconds.singles] : this.singles
   }
 
   /**
@@ -76,7 +82,7 @@ export class Hunt {
 
   /** Another hunt, which does not think of some of the suspects. */
   leavingOut(ids: readonly string[]): Hunt {
-    const suspects = this.suspects.filter(({ id }) => !ids.includes(id))
+    const suspects = this.singles.filter(({ id }) => !ids.includes(id))
     return new Hunt(this.circuit, this.options, new Ground(this.circuit, suspects))
   }
 
@@ -85,9 +91,17 @@ export class Hunt {
     return new Set(this.log.flatMap((entry) => ('see' in entry ? [lookIn(entry.see, this.stateAt(entry.id))] : [])))
   }
 
-  /** Suspects that were put right. */
+  /** What was put right, or went with a part that was changed. */
   get mended(): ReadonlySet<string> {
-    return new Set(this.log.flatMap((entry) => ('mended' in entry ? [entry.mended] : [])))
+    return new Set(this.mendedIn(this.log))
+  }
+
+  private mendedIn(log: readonly HuntEntry[]): string[] {
+    return log.flatMap((entry) => {
+      if ('mended' in entry) return [entry.mended]
+      if (!('renew' in entry)) return []
+      return this.singles.flatMap((suspect) => causesOf(suspect).flatMap((one) => (isOf(one, entry) ? [one.id] : [])))
+    })
   }
 
   /** Entries that tell something, in the order of the log. */
@@ -112,10 +126,10 @@ export class Hunt {
     this.checked(log)
     const { kindOf, kinds } = this.ground
     // Whatever was put right is put right of one suspect, not of those who behaved alike before.
-    const apart = log.flatMap((entry) => ('mended' in entry ? [entry.mended] : []))
+    const apart = new Set(this.mendedIn(log))
     let next = kinds
-    const shownOf = this.suspects.map((suspect, i) =>
-      causesOf(suspect).some(({ id }) => apart.includes(id)) ? next++ : nth(kindOf, i),
+    const shownOf = this.singles.map((suspect, i) =>
+      causesOf(suspect).some(({ id }) => apart.has(id)) ? next++ : nth(kindOf, i),
     )
     const goesOn =
       this.shown.length === next &&
@@ -125,15 +139,21 @@ export class Hunt {
     const before = goesOn ? this.shown : []
     this.told = undefined
     this.shown = []
-    const first = new Map<number, number>()
-    shownOf.forEach((shown, suspect) => first.has(shown) || first.set(shown, suspect))
+    this.seconds = undefined
+    const firstOf = (numbers: readonly number[]) => {
+      const first = new Map<number, number>()
+      numbers.forEach((number, suspect) => first.has(number) || first.set(number, suspect))
+      return first
+    }
+    const [firstOfKind, firstApart] = [firstOf(kindOf), firstOf(shownOf)]
+    const isNeeded = (at: number) => !this.onlyListed || firstApart.has(at)
     const shown: Shown[] = []
     for (let at = 0; at < next; at++) {
-      const suspect = first.get(at)
-      // All of its suspects may have been put right.
-      const one = before[at] ?? this.begun(suspect === undefined ? 0 : nth(kindOf, suspect))
-      if (suspect !== undefined)
-        for (let i = from; i < log.length; i++) this.step(one, nth(log, i), nth(this.suspects, suspect))
+      const isApart = at >= kinds
+      const suspect = (isApart ? firstApart : firstOfKind).get(at) ?? 0
+      const one = before[at] ?? this.along.begun(nth(kindOf, suspect))
+      for (let i = from; isNeeded(at) && i < log.length; i++)
+        this.along.step(one, nth(log, i), nth(this.singles, suspect), isApart)
       shown.push(one)
       yield shown.length / next
     }
@@ -141,25 +161,56 @@ export class Hunt {
     this.shown = shown
     this.shownOf = shownOf
     this.log = [...log]
+    if (!this.onlyListed && apart.size > 0) this.seconds = this.secondsOf(log, apart)
+  }
+
+  private secondsOf(log: readonly HuntEntry[], apart: ReadonlySet<string>): Hunt {
+    const mended = new Map(
+      [...apart].map((id) => {
+        const at = log.findIndex((_, i) => this.mendedIn(log.slice(0, i + 1)).includes(id))
+        return [id, log.slice(0, at).filter(tells).length]
+      }),
+    )
+    const seconds = secondsOf(
+      this.circuit,
+      this.singles,
+      mended,
+      (single) => nth(this.shown, nth(this.ground.kindOf, single)).chances,
+    )
+    const hunt = new Hunt(this.circuit, this.options, new Ground(this.circuit, seconds, this.ground.whole), true)
+    // Whatever else was put right changes nothing of these.
+    const own = new Set(seconds.flatMap((suspect) => causesOf(suspect).map(({ id }) => id)))
+    hunt.follow(log.filter((entry) => !('mended' in entry) || own.has(entry.mended)))
+    return hunt
   }
 
   /** Per suspect its share, and how probable all that was found is. */
   ranking(): Weighing {
-    return weighed(this.priors(), this.evidence)
+    return this.weighing.ranking
+  }
+
+  /** What something on no list is most like, as far as the log goes: at most so many single suspects. */
+  likenesses(most: number): Likeness[] {
+    return this.weighing.likenesses(most)
+  }
+
+  /** Per suspect the natural logarithm of how probable all that was found is. */
+  logLikelihoods(): Float64Array {
+    return this.weighing.logLikelihoods()
   }
 
   /** Findings that do not go with the rest, the one most likely mistaken first. */
   contradictions(): Contradiction[] {
-    return contradictions(this.priors(), this.evidence)
+    return this.weighing.contradictions()
   }
 
   /** What a suspect would have shown at each finding, and how probable what was found is then. */
   fits(suspect: number): { finding: string; expected: Expected; chance: number }[] {
-    const { expected } = this.shownBy(suspect)
+    const { evidence } = this.weighing
     return this.findings.map((entry, i) => ({
       finding: entry.id,
-      chance: this.chanceOf(suspect, entry, i),
-      expected: nth(expected, i),
+      chance: this.weighing.chanceOf(suspect, nth(evidence, i)),
+      expected: nth(this.suspects, suspect).id === unlisted ? 'open' : nth(this.shownBy(suspect).expected, i),
     }))
   }
 
@@ -168,43 +219,53 @@ export class Hunt {
     return this.shownBy(suspect).course
   }
 
+  /** That of something which looks like a single suspect and was not put right with it. */
+  likeOf(single: number): { kind: number; course: Course } {
+    const kind = nth(this.ground.kindOf, single)
+    return { kind, course: nth(this.shown, kind).course }
+  }
+
   /** Suspects of one number have installations that are the same for all that can be seen. */
   kindOf(suspect: number): number {
-    return nth(this.shownOf, suspect)
+    const beside = suspect - this.singles.length
+    return beside < 0 ? nth(this.shownOf, suspect) : this.shown.length + (this.seconds?.kindOf(beside) ?? 0)
   }
 
   private shownBy(suspect: number): Shown {
-    return nth(this.shown, nth(this.shownOf, suspect))
+    const beside = suspect - this.singles.length
+    return beside >= 0 && this.seconds ? this.seconds.shownBy(beside) : nth(this.shown, nth(this.shownOf, suspect))
   }
 
-  private priors(): number[] {
-    return this.suspects.map(({ prior }) => prior)
-  }
-
-  /** What was found at a source, in the order of the log: with what each suspect would have it. */
-  foundAt(see: WrittenLook): Evidence[] {
-    return this.evidence.filter(({ source }) => source === sourceOfLook(see))
-  }
-
-  /** What was found, as each suspect would have it. */
-  get evidence(): readonly Evidence[] {
-    return (this.told ??= this.evidenceOfLog())
-  }
-
-  private evidenceOfLog(): Evidence[] {
+  /** What was found, and what it says of every suspect. */
+  get weighing(): HuntWeighing {
     if (this.shown.length === 0) throw new Error('a log was not followed to its end')
-    return this.findings.map((entry, i) => ({
-      id: entry.id,
-      ...this.sourceOf(entry),
-      likelihood: Float64Array.from(this.suspects, (_, suspect) => this.chanceOf(suspect, entry, i)),
-    }))
+    const evidence = () => this.findings.map((entry, i) => this.evidenceOf(entry, i))
+    return (this.told ??= new HuntWeighing(this.suspects, this.likeable.length, evidence()))
   }
 
-  /** How probable the finding of that number is for a suspect. Whom somebody blamed is nothing that an installation shows. */
-  private chanceOf(suspect: number, entry: TellingEntry, finding: number): number {
-    if (!('blamed' in entry)) return nth(this.shownBy(suspect).chances, finding)
-    const causes = causesOf(nth(this.suspects, suspect))
-    const isAt = causes.some((cause) => devicesOf(this.circuit, cause).includes(entry.blamed))
+  /** What something on no list may be like. */
+  private get likeable(): readonly Suspect[] {
+    return this.onlyListed ? [] : this.singles
+  }
+
+  private evidenceOf(entry: TellingEntry, finding: number): Evidence {
+    const source = this.sourceOf(entry)
+    const { suspects, likeable } = this
+    const likelihood = new Float64Array(suspects.length + likeable.length)
+    suspects.forEach((suspect, i) => {
+      likelihood[i] = 'blamed' in entry ? this.blamedOf(suspect, entry) : nth(this.shownBy(i).chances, finding)
+    })
+    // Whom somebody blamed is nothing that an installation shows, and no likeness.
+    const told = this.options.errors.told ?? usualToldError
+    likeable.forEach((_, i) => {
+      const { chances } = nth(this.shown, nth(this.ground.kindOf, i))
+      likelihood[suspects.length + i] = 'blamed' in entry ? told : likeness(nth(chances, finding), source)
+    })
+    return { id: entry.id, ...source, likelihood }
+  }
+
+  private blamedOf(suspect: Suspect, { blamed }: Extract<HuntEntry, { blamed: string }>): number {
+    const isAt = causesOf(suspect).some((cause) => devicesOf(this.circuit, cause).includes(blamed))
     return isAt ? blamedRightly : (this.options.errors.told ?? usualToldError)
   }
 
@@ -218,60 +279,6 @@ export class Hunt {
   private stateAt(finding: string): string {
     const at = this.log.findIndex((entry) => entry.id === finding)
     return stateAfter(this.circuit, this.log.slice(0, at))
-  }
-
-  private begun(kind: Kind): Shown {
-    return { course: new Course(this.ground.restOf(kind).fork()), kind, chances: [], expected: [] }
-  }
-
-  private step(shown: Shown, entry: HuntEntry, suspect: Suspect): void {
-    const { course } = shown
-    if ('do' in entry) return course.act(entry.do)
-    const causes = causesOf(suspect)
-    if ('mended' in entry) {
-      if (causes.some(({ id }) => id === entry.mended))
-        course.mended(sameControls(this.without(causes, entry.mended), course.sim))
-      return
-    }
-    if ('renew' in entry) {
-      const [renewed, left] = apartBy(causes, (cause) => isOf(cause, entry))
-      if (renewed.length > 0)
-        course.sim.mend(
-          'hypothesis',
-          renewed.flatMap(({ variant }) => variant.defects),
-        )
-      const still = renewed.length > 0 ? left.flatMap(({ variant }) => variant.defects) : []
-      if (still.length > 0) course.sim.putIn('hypothesis', still)
-      return course.mended(course.sim)
-    }
-    if (!tells(entry)) return
-    const { expected, chance } = this.heardOrSeen(shown, entry, suspect)
-    shown.expected.push(expected)
-    shown.chances.push(chance)
-  }
-
-  private heardOrSeen(
-    { course, kind }: Shown,
-    entry: TellingEntry,
-    { hypothesis }: Suspect,
-  ): { expected: Expected; chance: number } {
-    const { errors } = this.options
-    const told = errors.told ?? usualToldError
-    if ('says' in entry) {
-      if (!hypothesis) return { expected: 'open', chance: 0.5 }
-      const holds = this.ground.noticing(kind).holds(entry.says)
-      return { expected: { word: holds ? 'yes' : 'no' }, chance: holds ? 1 - told : told }
-    }
-    if ('blamed' in entry) return { expected: 'open', chance: 1 }
-    const { see, found } = entry
-    const shows = hypothesis ? course.shows(see) : { expected: 'open' as const, beside: [] }
-    return { expected: shows.expected, chance: chanceWith(shows, see, found, errors) }
-  }
-
-  /** At rest, with everything wrong but what was put right. */
-  private without(causes: readonly Hypothesis[], mended: string): Simulation {
-    const left = causes.filter(({ id }) => id !== mended)
-    return left.length === 0 ? this.ground.whole : restOf(this.circuit, variantOf(left), this.ground.whole)
   }
 
   /** Goes along the log with nothing wrong: what cannot be done or looked at there is refused. */
@@ -293,38 +300,6 @@ export class Hunt {
       }
     }
   }
-}
-
-/** A failure of a device, or of the part of it, that was changed for a new one? */
-function isOf({ kind, id }: Hypothesis, { renew, part }: Extract<HuntEntry, { renew: string }>): boolean {
-  const [device, own] = id.split('.')
-  return kind === 'part' && device === renew && (part === undefined || own === part)
-}
-
-function apartBy<T>(all: readonly T[], is: (one: T) => boolean): [T[], T[]] {
-  return [all.filter(is), all.filter((one) => !is(one))]
-}
-
-/** An entry from which something is learnt. */
-type TellingEntry =
-  (HuntFinding & { found: Found }) | Extract<HuntEntry, { says: unknown }> | Extract<HuntEntry, { blamed: unknown }>
-const tells = (entry: HuntEntry): entry is TellingEntry =>
-  'says' in entry || 'blamed' in entry || ('see' in entry && typeof entry.found !== 'string')
-
-/**
- * An installation at rest, with the controls where those of another have been set. What had come to stand otherwise by itself, or
- * was left so (a lockout, a lever), is put right with the rest.
- */
-function sameControls(rest: Simulation, like: Simulation): Simulation {
-  const sim = rest.fork()
-  for (const { device, id } of like.circuit.controls) {
-    const { device: owner, type } = nth(like.circuit.devices, device)
-    const control = type.controls.find((c) => c.id === id)
-    const value = like.control(owner.id, id)
-    if (control?.kind === 'choice' && control.ambient) continue
-    if (value !== sim.control(owner.id, id)) sim.set(owner.id, id, String(value))
-  }
-  return sim
 }
 
 function hasDevice({ deviceIndex }: Circuit, id: string): void {

@@ -8,6 +8,7 @@ import type { Hunt } from './hunt'
 import { unmendedMinutes } from './minutes'
 import { remediesOf, type HuntRemedy } from './remedies'
 import { inOrder } from './strategies'
+import { twoAhead } from './two-ahead'
 
 /** A look that could be made next, after setting the controls. */
 export interface NextLook {
@@ -80,7 +81,11 @@ export function advice(
   if (!found || found.decision.stop)
     found = weighedUp(hunt, likeliest, aheadOf(hunt, log, likeliest.ahead, looks, states), true)
   const { rated, groups, decision } = found
-  const next = inOrder(circuit, log, options.strategy, rated).slice(0, most)
+  const ordered =
+    options.strategy === 'most-information'
+      ? twoAhead(circuit, log, options, shares, rated)
+      : inOrder(circuit, log, options.strategy, rated)
+  const next = ordered.slice(0, most)
   return {
     next: next.map(({ candidate, answers, state: { asking, changed, isolated }, ...look }) => ({
       ...look,

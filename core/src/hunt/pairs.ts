@@ -1,15 +1,10 @@
-import type { Circuit } from '../circuit'
-import { logLikelihoods } from '../inference'
-import { circuitOfVariant, variantOf, type Hypothesis } from '../hypotheses'
 import { nth } from '../lists'
-import { EditError, type Change } from '../installation'
+import { asOne, pairable, pairWeight, type Paired } from './both'
 import type { HuntEntry } from './case'
 import { Ground } from './ground'
 import { Hunt } from './hunt'
 import type { Suspect } from './suspects'
 
-/** Share of calls with two causes at once; an estimate. */
-export const pairShare = 0.05
 /** So many at a time, between which it can be left. */
 const atOnce = 40
 const mostTold = 12
@@ -38,17 +33,16 @@ export interface Pairs {
  * (one conductor in two places) are left out.
  */
 export function* pairsOf(hunt: Hunt, log: readonly HuntEntry[], most = Infinity): Generator<Pairs, void> {
-  const { circuit, options, suspects } = hunt
-  const singles = logLikelihoods(suspects.length, hunt.evidence)
-  const total = suspects.reduce((sum, { prior }) => sum + prior, 0)
+  const { circuit, options, singles: suspects } = hunt
+  const singles = hunt.logLikelihoods().slice(0, suspects.length)
   const pairs = inOrder(suspects, singles)
   const mass = pairs.reduce((sum, { prior }) => sum + prior, 0)
   const found: { pair: Paired; log: number }[] = []
   let [done, looked] = [0, 0]
   const told = (): Pairs => {
-    const weight = (one: { pair: Paired; log: number }) => Math.log((pairShare * one.pair.prior) / mass) + one.log
+    const weight = (one: { pair: Paired; log: number }) => Math.log(one.pair.prior) + one.log
     const logs = [
-      ...Array.from(singles, (single, i) => Math.log(((1 - pairShare) * nth(suspects, i).prior) / total) + single),
+      ...Array.from(singles, (single, i) => Math.log(nth(suspects, i).prior) + single),
       ...found.map(weight),
     ]
     const highest = logs.reduce((x, y) => Math.max(x, y), -Infinity)
@@ -77,11 +71,11 @@ export function* pairsOf(hunt: Hunt, log: readonly HuntEntry[], most = Infinity)
       circuit,
       together.map(({ suspect }) => suspect),
     )
-    const both = new Hunt(circuit, options, ground)
+    const both = new Hunt(circuit, options, ground, true)
     // Whatever else was put right changes nothing of these.
     const own = new Set(together.flatMap(({ pair: { a, b } }) => [a.id, b.id]))
     both.follow(log.filter((entry) => !('mended' in entry) || own.has(entry.mended)))
-    const logs = logLikelihoods(together.length, both.evidence)
+    const logs = both.logLikelihoods()
     together.forEach(({ pair }, i) => found.push({ pair, log: nth(logs, i) }))
     done += some.length
     looked += some.reduce((sum, { prior }) => sum + prior, 0)
@@ -89,51 +83,18 @@ export function* pairsOf(hunt: Hunt, log: readonly HuntEntry[], most = Infinity)
   }
 }
 
-interface Paired {
-  a: Suspect & { hypothesis: Hypothesis }
-  b: Suspect & { hypothesis: Hypothesis }
-  prior: number
-}
-
 /** All pairs that could be, the likeliest first by their weights and by the better fit of the two. */
 function inOrder(suspects: readonly Suspect[], logs: Float64Array): Paired[] {
-  const listed = suspects.flatMap((suspect, i) => {
-    const { hypothesis } = suspect
-    return hypothesis && hypothesis.kind !== 'nothing-wrong'
-      ? [{ suspect: { ...suspect, hypothesis }, log: nth(logs, i) }]
-      : []
-  })
-  const pairs: (Paired & { rank: number })[] = []
-  listed.forEach((a, i) => {
-    for (const b of listed.slice(i + 1)) {
-      const prior = a.suspect.prior * b.suspect.prior
-      pairs.push({ a: a.suspect, b: b.suspect, prior, rank: Math.log(prior) + Math.max(a.log, b.log) })
-    }
-  })
-  return pairs.sort((x, y) => y.rank - x.rank)
-}
-
-/** Both as one suspect; undefined where they cannot both be so. */
-function asOne(circuit: Circuit, { a, b, prior }: Paired): Suspect | undefined {
-  const causes = [a.hypothesis, b.hypothesis]
-  const [one = [], other = []] = causes.map(({ variant }) => (variant.change?.changes ?? []).flatMap(touched))
-  if (one.some((thing) => other.includes(thing))) return undefined
-  const variant = variantOf(causes)
-  try {
-    circuitOfVariant(circuit, variant)
-  } catch (error) {
-    if (error instanceof EditError) return undefined
-    throw error
-  }
-  const id = `${a.id} + ${b.id}`
-  const hypothesis: Hypothesis = { ...a.hypothesis, id, label: `${a.label}; ${b.label}`, variant }
-  return { id, label: hypothesis.label, remedy: '', prior, hypothesis, causes }
-}
-
-/** What a change is of: two changes of one thing cannot both stand. That a terminal takes a conductor more hinders nobody. */
-function touched(change: Change): string[] {
-  if (change.do === 'end') return [`${change.cable}.${change.core}.${change.end}`]
-  if (change.do === 'put' && change.in === 'devices') return [change.value.id]
-  if (change.do === 'put' && change.in === 'links') return [change.value.between.join('+')]
-  return change.do === 'drop' ? [change.id] : []
+  const weigh = pairWeight(suspects)
+  const fit = new Map(suspects.map(({ id }, i) => [id, nth(logs, i)]))
+  const fitOf = ({ id }: Suspect) => fit.get(id) ?? -Infinity
+  const listed = pairable(suspects)
+  return listed
+    .flatMap((a, i) =>
+      listed.slice(i + 1).map((b) => {
+        const prior = weigh(a, b)
+        return { a, b, prior, rank: Math.log(prior) + Math.max(fitOf(a), fitOf(b)) }
+      }),
+    )
+    .sort((x, y) => y.rank - x.rank)
 }

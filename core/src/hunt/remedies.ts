@@ -1,7 +1,9 @@
+import type { Hypothesis } from '../hypotheses'
 import type { Remedy } from '../inference'
 import { nth } from '../lists'
 import type { Hunt } from './hunt'
 import { explaining, leaving, minutesOfRemedy } from './minutes'
+import { causesOf } from './suspects'
 
 /** What could be mended, the remedies of suspects that are cured by the same one together. */
 export interface HuntRemedy {
@@ -13,8 +15,14 @@ export interface HuntRemedy {
   silent?: string[]
   /** Of all weight, from 0 to 1. */
   share: number
-  /** Ids of the suspects that it would cure. */
+  /** Ids of the suspects that it would cure; of two at once, of the one that has not been put right. */
   suspects: string[]
+}
+
+/** What is cured by the same remedy has the same key: a part is changed for all that may be the matter with it. */
+export function remedyKey({ id, kind, remedy }: Hypothesis): string {
+  const owner = kind === 'part' ? id.split('.')[0] : remedy === '' ? '' : id
+  return `${owner}|${remedy}`
 }
 
 /**
@@ -34,22 +42,24 @@ export function remediesOf(
   const isSilent = (suspect: number, i: number) =>
     nth(alike, i) === alike[order] && Math.abs(gained(suspect) / inOrder - 1) < 1e-6
   const found = new Map<string, { remedy: Remedy & { cures: boolean[] }; told: HuntRemedy }>()
+  const { mended, circuit } = hunt
   suspects.forEach((suspect, i) => {
-    const { id, hypothesis, remedy: text } = nth(hunt.suspects, suspect)
-    if (!hypothesis) return
-    const owner = hypothesis.kind === 'part' ? id.split('.')[0] : text === '' ? '' : id
-    const done = hunt.mended.has(id)
-    const silent = !done && hypothesis.kind !== 'nothing-wrong' && isSilent(suspect, i)
-    const key = done ? 'done' : silent ? '|' : `${owner}|${text}`
+    const [first, ...more] = causesOf(nth(hunt.suspects, suspect))
+    if (!first) return
+    const cause = [first, ...more].find(({ id }) => !mended.has(id)) ?? first
+    const { id, remedy: text } = cause
+    const done = mended.has(id)
+    const silent = !done && cause.kind !== 'nothing-wrong' && isSilent(suspect, i)
+    const key = done ? 'done' : silent ? '|' : remedyKey(cause)
     let one = found.get(key)
     if (!one) {
-      const minutes = done ? leaving : silent ? explaining : minutesOfRemedy(hunt.circuit, hypothesis)
+      const minutes = done ? leaving : silent ? explaining : minutesOfRemedy(circuit, cause)
       const told: HuntRemedy = { text: done || silent ? '' : text, ...(done && { done }), share: 0, suspects: [] }
       one = { remedy: { ...minutes, cures: suspects.map(() => false) }, told }
       found.set(key, one)
     }
     one.remedy.cures[i] = true
-    one.told.suspects.push(id)
+    if (!one.told.suspects.includes(id)) one.told.suspects.push(id)
     if (silent) one.told.silent = [...(one.told.silent ?? []), id]
     one.told.share += nth(shares, suspect)
   })

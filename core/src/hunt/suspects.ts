@@ -23,7 +23,7 @@ export const causesOf = ({ hypothesis, causes }: Suspect): readonly Hypothesis[]
 
 export const unlisted = 'not-on-the-list'
 /** Share of call-outs whose cause is none of those listed; an estimate. */
-const unlistedShare = 0.03
+const unlistedShare = 0.05
 
 /**
  * Factors on a weight, all estimates: wiring and settings where somebody has just worked; a part that is new, old, or wet; what

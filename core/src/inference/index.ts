@@ -1,4 +1,5 @@
 export * from './contradictions'
 export * from './decision'
 export * from './evidence'
+export * from './likeness'
 export * from './looks-ahead'

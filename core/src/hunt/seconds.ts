@@ -1,0 +1,47 @@
+import type { Circuit } from '../circuit'
+import { nth } from '../lists'
+import { asOne, pairable, pairWeight, type Cause, type Paired } from './both'
+import type { Suspect } from './suspects'
+
+/** So many are followed: a tenth of a second's work. */
+const mostSeconds = 120
+
+/** What a single suspect makes of every finding, with nothing put right: probabilities. */
+export type ChancesOf = (single: number) => readonly number[]
+
+/**
+ * What was put right, and something else beside it that is still so: those pairs that may go best with what was found. Before it was
+ * put right either of the two may have shown; afterwards only the other.
+ *
+ * @param mended ids of what was put right, each with how many findings were made before.
+ */
+export function secondsOf(
+  circuit: Circuit,
+  singles: readonly Suspect[],
+  mended: ReadonlyMap<string, number>,
+  chancesOf: ChancesOf,
+): Suspect[] {
+  const weigh = pairWeight(singles)
+  const numberOf = new Map(singles.map(({ id }, i) => [id, i]))
+  const logsOf = new Map<string, readonly number[]>()
+  const logs = ({ id }: Cause) => {
+    const known = logsOf.get(id) ?? chancesOf(numberOf.get(id) ?? -1).map(Math.log)
+    logsOf.set(id, known)
+    return known
+  }
+  const listed = pairable(singles)
+  const first = listed.filter(({ id }) => mended.has(id))
+  const pairs = first.flatMap((a) =>
+    listed.flatMap((b): (Paired & { rank: number })[] => {
+      // Of two that were both put right, one pair.
+      if (b.id === a.id || (mended.has(b.id) && b.id < a.id)) return []
+      const prior = weigh(a, b)
+      const [ofA, ofB] = [logs(a), logs(b)]
+      const until = mended.get(a.id) ?? 0
+      const fit = ofB.reduce((sum, log, i) => sum + (i < until ? Math.max(log, nth(ofA, i)) : log), 0)
+      return [{ a, b, prior, rank: Math.log(prior) + fit }]
+    }),
+  )
+  pairs.sort((x, y) => y.rank - x.rank)
+  return pairs.slice(0, mostSeconds).flatMap((pair) => asOne(circuit, pair) ?? [])
+}
