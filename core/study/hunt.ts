@@ -100,7 +100,17 @@ function row(name: string, of: readonly Call[]): string {
   ])
 }
 
-const head = ['calls', 'found', 'left as unknown', 'wrong parts', 'else for nothing', 'minutes', 'worst', 'looks', 'most']
+const head = [
+  'calls',
+  'found',
+  'left as unknown',
+  'wrong parts',
+  'else for nothing',
+  'minutes',
+  'worst',
+  'looks',
+  'most',
+]
 
 function report(results: readonly Result[]): string {
   const all = results.flatMap((r) => r.calls)

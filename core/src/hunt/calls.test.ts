@@ -12,6 +12,10 @@ describe('a call led by the hunt', () => {
     ['single-zone', 'call-cable.white.open'],
     ['single-zone-mains', 'pump.motor.jammed'],
     ['single-zone-bus', 'nothing-wrong'],
+    ['three-wire-diverter', 'valve.motor.open'],
+    ['hot-water-priority', 'zv-hw.motor.open'],
+    ['gravity', 'stat-1-cable.black.open'],
+    ['fan-convector', 'zv-1.motor.open'],
   ]
   it.each(cases)(
     '%s, %s: ends with it mended, and with nothing changed for nothing but what reads alike',

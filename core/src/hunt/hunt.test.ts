@@ -9,6 +9,7 @@ import {
   answerOf,
   chanceOf,
   answersAhead,
+  deadFirst,
   Hunt,
   looksAt,
   HuntError,
@@ -148,12 +149,19 @@ describe('a hunt', () => {
     'diverter',
     'hot-water-priority',
   )
+  const putRight = (id: string): HuntEntry => ({ id, mended: 'zv-1.motor.open' })
   const someLog = fc
-    .array(
-      fc.constantFrom<string | [object, string]>(...heating, ...hotWater, [boiler, 'called'], [boiler, 'not-called']),
-      { maxLength: 8 },
+    .tuple(
+      fc.array(
+        fc.constantFrom<string | [object, string]>(...heating, ...hotWater, [boiler, 'called'], [boiler, 'not-called']),
+        { maxLength: 8 },
+      ),
+      fc.option(fc.nat(7)),
     )
-    .map((told) => logOf(...told))
+    .map(([told, at]) => {
+      const log = logOf(...told)
+      return at === null ? log : [...log.slice(0, at), putRight('mended'), ...log.slice(at)]
+    })
   const two = new Hunt(twoPort)
   const sharesAfter = (log: HuntEntry[]) => {
     two.follow(log)
@@ -227,6 +235,57 @@ describe('a hunt', () => {
   })
 })
 
+describe('a remedy', () => {
+  const dead = logOf(...heating, [lever('zv-1'), 'stiff'], [volts('zv-1.M'), 230], [boiler, 'not-called'])
+  const { suspects: mended = [] } = advice(after(twoPort, dead), dead).decision.remedy ?? {}
+  const newHead = mended.map((id): HuntEntry => ({ id: `new ${id}`, mended: id }))
+  const then = (...told: [object, string | number][]) => [
+    ...dead,
+    ...newHead,
+    ...logOf(...told).map((entry) => ({ ...entry, id: `then ${entry.id}` })),
+  ]
+
+  it('that did not cure speaks for what is on no list: like that, and not put right with it', () => {
+    expect(mended).toContain('zv-1.motor.open')
+    expect(mended).toContain('zv-1.motor.jammed')
+    const before = shareOf(after(twoPort, dead), 'not-on-the-list')
+    const still = then([lever('zv-1'), 'stiff'], [volts('zv-1.M'), 231])
+    const hunt = after(twoPort, still)
+    expect(shareOf(hunt, 'not-on-the-list')).toBeGreaterThan(2 * before)
+    const [first] = hunt.likenesses(1)
+    expect(hunt.singles[first.suspect].id).toMatch(/zv-1/)
+    // What was mended is not gone for again.
+    expect(advice(hunt, still).decision.remedy?.suspects ?? []).not.toContain('zv-1.motor.open')
+  })
+
+  it('that cured leaves little for it', () => {
+    const cured = then([lever('zv-1'), 'slack'], [boiler, 'called'])
+    const hunt = after(twoPort, cured)
+    expect(shareOf(hunt, 'not-on-the-list')).toBeLessThan(0.05)
+    expect(best(hunt)).toEqual(['zv-1.motor.open'])
+    expect(advice(hunt, cured).decision).toMatchObject({ remedy: { done: true } })
+  })
+
+  it('that helped, and not everything works: something else beside it is thought of, until the remedy is taken back', () => {
+    const helped = then(
+      [lever('zv-1'), 'slack'],
+      [boiler, 'not-called'],
+      [volts('zv-1.M'), 230],
+      [volts('boiler.SL'), 0],
+      [{ at: 'valve', device: 'zv-1' }, 'open'],
+    )
+    const hunt = after(twoPort, helped)
+    const share = (is: (id: string) => boolean) =>
+      hunt.suspects.reduce((sum, { id }, i) => (is(id) ? sum + hunt.ranking().shares[i] : sum), 0)
+    expect(share((id) => id.includes(' + '))).toBeGreaterThan(share((id) => id === 'not-on-the-list'))
+    const { remedy } = advice(hunt, helped).decision
+    expect(remedy!.done).toBeUndefined()
+    expect(remedy!.suspects).not.toContain('zv-1.motor.open')
+    hunt.follow(dead)
+    expect(hunt.suspects).toEqual(hunt.singles)
+  })
+})
+
 describe('the next look', () => {
   const heatingOnly = logOf(...heating, [boiler, 'not-called'])
 
@@ -261,6 +320,21 @@ describe('the next look', () => {
     const back = after(twoPort, off)
     for (const { acts, isolated } of advice(back, off, 2000, { everyState: true }).next)
       expect(isolated === true || acts[0] === 'spur.switch=on').toBe(true)
+  })
+
+  it('is not on live parts where one that is not tells nearly as much in nearly the same time', () => {
+    const look = (live: boolean, bits: number, minutes: number) => ({ live, bits, minutes })
+    const [live, dead, dear] = [look(true, 1, 4), look(false, 0.95, 4.2), look(false, 1, 9)]
+    expect(deadFirst([live, dear, dead])).toEqual([dead, live, dear])
+    expect(deadFirst([live, dear])).toEqual([live, dear])
+    expect(deadFirst([dear, live, dead])).toEqual([dear, live, dead])
+    const logs = [heatingOnly, heatingOnly.slice(0, 3), [...heatingOnly, ...logOf([lever('zv-1'), 'slack']).slice(-1)]]
+    for (const log of logs) {
+      const { next } = advice(after(twoPort, log), log, 2000, { everyState: true })
+      const [first, ...others] = next
+      const instead = others.filter((n) => !n.live && n.bits >= 0.9 * first.bits && n.minutes <= 1.1 * first.minutes)
+      if (first.live) expect(instead).toEqual([])
+    }
   })
 
   it('is none on live parts where none is wanted', () => {

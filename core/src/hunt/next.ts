@@ -83,7 +83,7 @@ export function advice(
   const { rated, groups, decision } = found
   const ordered =
     options.strategy === 'most-information'
-      ? twoAhead(circuit, log, options, shares, rated)
+      ? deadFirst(twoAhead(circuit, log, options, shares, rated))
       : inOrder(circuit, log, options.strategy, rated)
   const next = ordered.slice(0, most)
   return {
@@ -101,6 +101,21 @@ export function advice(
     groups,
     decision,
   }
+}
+
+/** Nearly the same, as a share. */
+const nearly = 0.1
+
+/**
+ * Nobody works live for what a look at nothing live tells nearly as well, for nearly the same time: that comes first. A line that somebody wants to go
+ * along is gone along. */
+export function deadFirst<L extends { live: boolean; bits: number; minutes: number }>(looks: readonly L[]): L[] {
+  const [first] = looks
+  if (!first?.live) return [...looks]
+  const instead = looks.find(
+    ({ live, bits, minutes }) => !live && bits >= (1 - nearly) * first.bits && minutes <= (1 + nearly) * first.minutes,
+  )
+  return instead ? [instead, ...looks.filter((look) => look !== instead)] : [...looks]
 }
 
 /** Suspects worth looking ahead for, and their shares among each other. */

@@ -6,6 +6,7 @@ import {
   entropy,
   givenBefore,
   information,
+  likeness,
   outcomesOf,
   weighed,
   type Candidate,
@@ -103,6 +104,22 @@ describe('weighing suspects', () => {
 
   it('refuses suspects without any weight', () => {
     expect(() => weighed([0, 0], [])).toThrow(RangeError)
+  })
+})
+
+describe('something on no list', () => {
+  it('shows mostly what it is like, and is never out for what that would not show', () => {
+    const source = { hit: 0.98, miss: 0.01 }
+    expect(likeness(0.98, source)).toBeLessThan(0.98)
+    expect(likeness(0.98, source)).toBeGreaterThan(0.75)
+    expect(likeness(0.01, source)).toBeGreaterThan(5 * 0.01)
+    fc.assert(
+      fc.property(fc.double({ min: 0.01, max: 0.98, noNaN: true }), (right) => {
+        // Of three answers; what one has more, the others have less.
+        const answers = [right, (1 - right) / 2, (1 - right) / 2].map((one) => likeness(one, source))
+        expect(answers.reduce((x, y) => x + y)).toBeCloseTo(1, 9)
+      }),
+    )
   })
 })
 
