@@ -101,7 +101,7 @@ interface Column {
   course: Course
   like: boolean
 }
-const mostLikenesses = 8
+const mostLikenesses = 3
 
 function columnsOf(hunt: Hunt, ahead: readonly number[]): Column[] {
   const { suspects } = hunt

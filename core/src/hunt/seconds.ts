@@ -3,8 +3,8 @@ import { nth } from '../lists'
 import { asOne, pairable, pairWeight, type Cause, type Paired } from './both'
 import type { Suspect } from './suspects'
 
-/** So many are followed: a tenth of a second's work. */
-const mostSeconds = 120
+/** So many are followed: a twentieth of a second's work. */
+const mostSeconds = 60
 
 /** What a single suspect makes of every finding, with nothing put right: probabilities. */
 export type ChancesOf = (single: number) => readonly number[]
