@@ -159,6 +159,9 @@ export {
 } from './checks'
 export {
   cableSchedule,
+  centreKind,
+  type CentreKindId,
+  centreKindIds,
   type CircuitBrief,
   circuitKindIds,
   circuitKinds,
@@ -166,7 +169,11 @@ export {
   fittingChoices,
   type Fittings,
   fittingTypes,
+  type InCentre,
+  inCentres,
   newerTypes,
+  type PlanBrief,
+  briefAnswersSchema,
   planBriefSchema,
   planSystem,
   type SchemeId,

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { supplies, type SupplyId } from '../catalogue'
 import { printable } from '../installation'
+import { centreKindIds } from './centres'
 
 /** Kinds of circuit a brief can name, in words. */
 export const circuitKinds = {
@@ -185,8 +186,8 @@ const choice = <K extends keyof Fittings>(of: K) => {
   return z.enum(ids, { error: () => `it is ${ids.join(', ')}` }).optional()
 }
 
-/** What Plan asks before it lays out a system. What it cannot lay out is refused, with the field and the reason. */
-export const planBriefSchema = known('a brief of what is fitted', {
+/** What Plan asks before it lays out a system; whether it goes into the wiring centre is found out by laying it out. */
+export const briefAnswersSchema = known('a brief of what is fitted', {
   scheme: z.enum(schemeIds, { error: () => `the scheme is ${schemeIds.join(', ')}` }),
   circuits: z.array(circuitBriefSchema).min(1, 'a system needs at least one circuit').max(12),
   /** Left out, what the scheme usually has. */
@@ -196,8 +197,8 @@ export const planBriefSchema = known('a brief of what is fitted', {
   supply: z.enum(supplyIds).default('230-50'),
   /** Which cable runs to each control. Five-core by default, so that no core is missing later. */
   cable: z.enum(['five-core', 'only-needed']).default('five-core'),
-  /** One conductor to a terminal by default, so that one item can be lifted out alone. */
-  terminals: z.enum(['separate', 'merged']).default('separate'),
+  /** The kind of wiring centre. One conductor to a terminal by default, so that one item can be lifted out alone. */
+  terminals: z.enum(centreKindIds, { error: () => `it is ${centreKindIds.join(', ')}` }).default('separate'),
 }).superRefine((brief, context) => {
   const refuse = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message })
   const count = (kind: CircuitKind) => brief.circuits.filter((c) => c.kind === kind).length
@@ -239,4 +240,4 @@ export const planBriefSchema = known('a brief of what is fitted', {
   if (brief.scheme === 'hot-water-priority' && fitted.boiler !== 'two-calls')
     refuse(['boiler'], 'hot-water priority needs a boiler with two calls')
 })
-export type PlanBrief = z.infer<typeof planBriefSchema>
+export type PlanBrief = z.infer<typeof briefAnswersSchema>

@@ -1,4 +1,7 @@
 export * from './brief'
+export { CentreTooSmall } from './allocate'
+export * from './centres'
+export * from './plan-brief'
 export { planSystem } from './plan'
 export * from './schedules'
 export * from './exchange'

@@ -1,4 +1,6 @@
 import type { Cable, Colour, Core, End, Link, WiringCentreTerminal } from '../installation'
+import { nth } from '../lists'
+import { allocated, type Spare } from './allocate'
 import type { PlanBrief } from './brief'
 import { coloursOf, type ColourSet, type Use } from '../catalogue'
 
@@ -15,18 +17,17 @@ export interface Wire {
 interface Waiting {
   core: Core
   end: 0 | 1
+  /** The cable it comes in. */
+  from: string
 }
 
-/**
- * Lays out one wiring centre: collects conductors by function, then gives each its terminal in the order in which the
- * functions were named, links terminals of one function, and parks spare cores at the end of the strip.
- */
+/** Lays out one wiring centre: collects conductors by function, then allocates them to the terminals of its kind. */
 export class Layout {
   readonly cables: Cable[] = []
   readonly links: Link[] = []
   readonly terminals: WiringCentreTerminal[] = []
   private readonly functions = new Map<string, { legend: string; waiting: Waiting[] }>()
-  private readonly spares: (Waiting & { legend: string })[] = []
+  private readonly spares: (Waiting & Spare)[] = []
 
   constructor(
     private readonly centre: string,
@@ -68,8 +69,8 @@ export class Layout {
       const sleeve = taken && colours.sleeveFor(taken.wire.use, colour)
       if (sleeve) core.sleeve = sleeve
       cores.push(core)
-      if (taken) this.bring(taken.wire.to, core)
-      else this.spares.push({ core, end: 1, legend: 'Spare' })
+      if (taken) this.bring(taken.wire.to, core, id)
+      else this.spares.push({ core, end: 1, legend: 'Spare', from: id })
     }
     this.cables.push({ id, label, lengthM, ratedForMains: true, cores })
   }
@@ -84,10 +85,10 @@ export class Layout {
     const made = cores.map(({ terminal, colour, to }, i): Core => {
       // Two cores of one lead may have one colour.
       const before = cores.slice(0, i).filter((c) => c.colour === colour).length
-      const id = before > 0 ? `${colour}-${before + 1}` : colour
-      const core: Core = { id, colour, areaMm2: 0.75, ends: [at(`${device}.${terminal}`), { at: 'cut-back' }] }
-      if (typeof to === 'string') this.bring(to, core)
-      else if (to) this.spares.push({ core, end: 1, legend: to.parked })
+      const own = before > 0 ? `${colour}-${before + 1}` : colour
+      const core: Core = { id: own, colour, areaMm2: 0.75, ends: [at(`${device}.${terminal}`), { at: 'cut-back' }] }
+      if (typeof to === 'string') this.bring(to, core, id)
+      else if (to) this.spares.push({ core, end: 1, legend: to.parked, from: id, live: true })
       return core
     })
     this.cables.push({ id, label, lengthM: 1, ratedForMains: true, leadOf: device, cores: made })
@@ -115,32 +116,31 @@ export class Layout {
     this.links.push({ id: `link-${this.links.length + 1}`, kind, between: [a, b] })
   }
 
-  /** Allocates terminals and links. Call once, when every cable is in. */
+  /**
+   * Allocates terminals and links. Call once, when every cable is in.
+   *
+   * @throws CentreTooSmall
+   */
   finish(): void {
-    const perTerminal = this.brief.terminals === 'separate' ? 1 : 4
-    for (const { legend, waiting } of this.functions.values()) {
-      let before: string | undefined
-      for (let i = 0; i < waiting.length; i += perTerminal) {
-        const ref = this.terminal(legend, perTerminal)
-        for (const { core, end } of waiting.slice(i, i + perTerminal)) core.ends[end] = at(ref)
-        if (before) this.links.push({ id: `link-${this.links.length + 1}`, kind: 'fitted', between: [before, ref] })
-        before = ref
-      }
-    }
-    for (const { core, end, legend } of this.spares)
-      core.ends[end] = { at: 'parked', terminal: this.terminal(legend, 1) }
+    const functions = [...this.functions].filter(([, { waiting }]) => waiting.length > 0)
+    const joined = functions.map(([id, { legend, waiting }]) => ({ id, legend, from: waiting.map(({ from }) => from) }))
+    const { terminals, places, spares, links } = allocated(joined, this.spares, this.brief.terminals)
+    this.terminals.push(...terminals)
+    const ref = (at: number) => `${this.centre}.${nth(terminals, at).id}`
+    functions.forEach(([, { waiting }], f) =>
+      waiting.forEach(({ core, end }, i) => (core.ends[end] = at(ref(nth(nth(places, f), i))))),
+    )
+    for (const { between, kind } of links) this.link(ref(between[0]), ref(between[1]), kind)
+    this.spares.forEach(({ core, end }, i) => {
+      const own = nth(spares, i)
+      core.ends[end] = own === undefined ? { at: 'cut-back' } : { at: 'parked', terminal: ref(own) }
+    })
   }
 
-  private bring(to: string, core: Core): void {
+  private bring(to: string, core: Core, from: string): void {
     const target = this.functions.get(to)
     if (!target) throw new Error(`no function "${to}" in the wiring centre`)
-    target.waiting.push({ core, end: 1 })
-  }
-
-  private terminal(legend: string, ways: number): string {
-    const id = String(this.terminals.length + 1)
-    this.terminals.push({ id, legend, ways })
-    return `${this.centre}.${id}`
+    target.waiting.push({ core, end: 1, from })
   }
 }
 

@@ -1,0 +1,153 @@
+import fc from 'fast-check'
+import { staticFindings } from '../checks'
+import { compile, wiredNets } from '../circuit'
+import {
+  centreKind,
+  centreKindIds,
+  circuitKindIds,
+  circuitsTaken,
+  inCentres,
+  planBriefSchema,
+  planSystem,
+  schemeIds,
+  terminalSchedule,
+  type CentreKindId,
+  type SchemeId,
+} from '.'
+import type { Installation } from '../installation'
+import { allocated } from './allocate'
+
+const circuitsFor = (scheme: SchemeId, most = 2) =>
+  circuitKindIds.flatMap((kind) =>
+    Array.from({ length: Math.min(most, circuitsTaken(scheme, kind)[1]) }, (_, i) => ({ kind, name: `${kind} ${i}` })),
+  )
+const house = [
+  { kind: 'heating', name: 'House' },
+  { kind: 'hot-water', name: 'Hot water' },
+]
+const planned = (terminals: string, scheme = 'two-port', circuits: object[] = house) =>
+  planSystem(planBriefSchema.parse({ scheme, circuits, terminals }), 'p', 'Plan')
+
+/** What the wiring joins of devices, whatever terminals of a wiring centre it goes through: per device terminal, those it is joined to. */
+function joins(installation: Installation): string {
+  const owners = installation.devices.map(({ id }) => id)
+  const isDevice = (ref: string) => owners.includes(ref.slice(0, ref.indexOf('.')))
+  const circuit = compile(installation)
+  const { atoms } = circuit
+  const nets = wiredNets(circuit)
+  const together = new Map<number, string[]>()
+  atoms.forEach(({ ref }, atom) => {
+    if (isDevice(ref)) together.set(nets[atom], [...(together.get(nets[atom]) ?? []), ref])
+  })
+  return [...together.values()]
+    .filter((refs) => refs.length > 1)
+    .map((refs) => refs.sort().join(' '))
+    .sort()
+    .join('\n')
+}
+
+describe('a kind of wiring centre', () => {
+  it('changes where conductors meet and nothing that is joined; nothing is wrong in any', () => {
+    for (const scheme of schemeIds) {
+      const circuits = circuitsFor(scheme)
+      const [first, ...others] = inCentres(planBriefSchema.parse({ scheme, circuits }))
+        .filter(({ fits }) => fits)
+        .map(({ kind }) => planned(kind, scheme, circuits))
+      expect(others.length).toBeGreaterThan(2)
+      for (const other of others) expect(joins(other)).toBe(joins(first))
+      const brought = ['no-cylinder-thermostat', 'second-supply']
+      for (const plan of [first, ...others])
+        expect(staticFindings(compile(plan)).filter((f) => !brought.includes(f.rule))).toEqual([])
+    }
+  })
+
+  it('of a strip holds an ordinary house: every terminal has its number, its function, and no more than it takes', () => {
+    const rows = terminalSchedule(planned('strip-12'), 'wc')
+    expect(rows.map((r) => r.number)).toEqual(Array.from({ length: 12 }, (_, i) => String(i + 1)))
+    for (const { conductors } of rows) expect(conductors.length).toBeLessThanOrEqual(4)
+    expect(rows.filter((r) => r.legend === 'Boiler call').map((r) => r.conductors.length)).toEqual([3])
+    // The one place that is left takes a spare core; the others are cut back.
+    expect(rows.filter((r) => r.conductors.some((c) => c.parked))).toHaveLength(1)
+  })
+
+  it('that is too small is refused, with what it would take and what would do', () => {
+    const refused = planBriefSchema.safeParse({ scheme: 'two-port', circuits: house, terminals: 'strip-8' })
+    expect(refused.error?.issues).toMatchObject([
+      {
+        path: ['terminals'],
+        message: 'the wiring takes 11 terminals, and a strip of 8 has 8: take a strip of 12',
+      },
+    ])
+    const many = planBriefSchema.safeParse({
+      scheme: 'two-port',
+      circuits: circuitsFor('two-port', 4),
+      terminals: 'strip-12',
+    })
+    expect(many.error?.issues[0].message).toContain('take a bars and levers')
+  })
+
+  it('of bars and levers has a bar each for line, neutral and earth, and a connector just large enough to each function', () => {
+    const rows = terminalSchedule(planned('levers'), 'wc')
+    expect(rows.slice(0, 3).map((r) => [r.number, r.legend])).toEqual([
+      ['L', 'Line'],
+      ['N', 'Neutral'],
+      ['E', 'Earth'],
+    ])
+    for (const { conductors, ways, number } of rows.slice(3)) {
+      expect(number).toMatch(/^K\d+$/)
+      expect(ways).toBe(conductors.length <= 2 ? 2 : conductors.length <= 3 ? 3 : 5)
+    }
+  })
+
+  it('of a board by device has a row to each cable, in the order of its conductors; tracks join the mains', () => {
+    const plan = planned('board')
+    const rows = terminalSchedule(plan, 'wc')
+    const cables = rows.map((r) => [r.number.replace(/\d+/, ''), r.conductors[0].cable])
+    expect(new Set(cables.map((c) => c.join())).size).toBe(new Set(cables.map(([row]) => row)).size)
+    const kindOf = (legend: string) =>
+      new Set(
+        plan.links
+          .filter(({ between }) => rows.some((r) => r.ref === between[0] && r.legend === legend))
+          .map((l) => l.kind),
+      )
+    expect([...kindOf('Neutral')]).toEqual(['factory'])
+    expect([...kindOf('Boiler call')]).toEqual(['fitted'])
+  })
+})
+
+describe('the terminals of a plan', () => {
+  const functions = fc.uniqueArray(
+    fc.record({
+      id: fc.constantFrom('L', 'N', 'E', 'A', 'B', 'C', 'D'),
+      legend: fc.constant('Function'),
+      from: fc.array(fc.constantFrom('one', 'two', 'three'), { minLength: 1, maxLength: 20 }),
+    }),
+    { selector: ({ id }) => id },
+  )
+  const kinds = fc.constantFrom<CentreKindId>(...centreKindIds.filter((id) => centreKind(id).terminals === undefined))
+
+  it('take no more conductors than they have ways, are joined function by function, by as few links as that can be done with', () => {
+    fc.assert(
+      fc.property(functions, kinds, (joined, kind) => {
+        const { terminals, places, links } = allocated(joined, [], kind)
+        expect(new Set(terminals.map((t) => t.id)).size).toBe(terminals.length)
+        const jumper = centreKind(kind).by === 'levers'
+        terminals.forEach(({ ways }, at) => {
+          const conductors = places.flat().filter((p) => p === at).length
+          const pieces = jumper ? links.filter((l) => l.kind === 'fitted' && l.between.includes(at)).length : 0
+          expect(conductors + pieces).toBeLessThanOrEqual(ways)
+          expect(conductors).toBeGreaterThan(0)
+        })
+        let fewest = 0
+        places.forEach((own) => {
+          const used = [...new Set(own)]
+          fewest += used.length - 1
+          // Linked one after the other: every terminal of the function is reached from its first, and none of another.
+          const joints = links.filter(({ between }) => between.some((at) => used.includes(at)))
+          expect(joints.map(({ between }) => between)).toEqual(used.slice(1).map((at, i) => [used[i], at]))
+        })
+        expect(links).toHaveLength(fewest)
+      }),
+    )
+  })
+})
