@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { DocumentError, exampleById, readHuntCase, readInstallation, type Installation } from '@nobbet/core'
+import { DocumentError, exampleById, readBrief, readHuntCase, readInstallation, type Installation } from '@nobbet/core'
 import { UsageError } from './usage-error'
 
 /** Reads an installation from a file, from standard input (`-`), or a shipped example by its name. */
@@ -40,6 +40,16 @@ export function loadHuntCase(name: string): ReturnType<typeof readHuntCase> {
     return readHuntCase(readText(name, 'there is no such file'))
   } catch (error) {
     if (error instanceof DocumentError) throw new UsageError(`"${name}" is not a hunt: ${error.message}`)
+    throw error
+  }
+}
+
+/** Reads a brief from a file or from standard input (`-`). */
+export function loadBrief(name: string): ReturnType<typeof readBrief> {
+  try {
+    return readBrief(readText(name, 'there is no such file'))
+  } catch (error) {
+    if (error instanceof DocumentError) throw new UsageError(`"${name}" cannot be planned: ${error.message}`)
     throw error
   }
 }

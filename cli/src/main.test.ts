@@ -266,3 +266,46 @@ it('hunts: what may be wrong after what was done and seen, and what to look at n
     expect(err[0]).toContain(reason)
   }
 })
+
+describe('plan', () => {
+  const circuits = [
+    { kind: 'heating', name: 'House' },
+    { kind: 'hot-water', name: 'Hot water' },
+  ]
+  const written = (brief: object, rest: object = {}) => {
+    writeFileSync(
+      file,
+      JSON.stringify({
+        format: 'nobbet-brief',
+        version: 1,
+        name: 'Mill Lane',
+        brief: { scheme: 'two-port', circuits, ...brief },
+        ...rest,
+      }),
+    )
+    return file
+  }
+
+  it('tells terminal by terminal what goes in, and which other wiring centres would do', async () => {
+    const { code, out, err } = await nobbet('plan', written({ terminals: 'strip-12' }))
+    expect([code, err]).toEqual([0, []])
+    expect(out).toContain('Wiring centre: Strip of 12, 12 terminals, 3 links to fit')
+    expect(out).toMatch(/7 {2}Heating ON +\n +black Programmer HTG-ON\n +brown House thermostat L/)
+    expect(out).toContain('Strip of 8: too small, it takes 11')
+    const plan = await nobbet('plan', written({ terminals: 'levers' }), '--json')
+    writeFileSync(file, plan.out)
+    expect((await nobbet('check', file)).code).toBe(0)
+  })
+
+  it.each([
+    [{ terminals: 'strip-8' }, {}, 'brief.terminals: the wiring takes 11 terminals, and a strip of 8 has 8'],
+    [{ scheme: 'maze' }, {}, 'brief.scheme: the scheme is two-port'],
+    [{ terminals: 'bucket' }, {}, 'brief.terminals: it is strip-8'],
+    [{}, { format: 'nobbet-plan' }, 'format: this is not a brief'],
+    [{}, { colour: 'red' }, 'colour'],
+  ])('refuses %j %j and says why', async (brief, rest, reason) => {
+    const { code, err } = await nobbet('plan', written(brief, rest))
+    expect([code, err.length]).toEqual([2, 1])
+    expect(err[0]).toContain(reason)
+  })
+})

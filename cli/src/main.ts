@@ -3,6 +3,7 @@ import { Command, CommanderError } from 'commander'
 import {
   ActionError,
   answerOf,
+  briefJsonSchema,
   checking,
   commandOf,
   compile,
@@ -26,6 +27,7 @@ import {
   livedIn,
   netlist,
   parseAction,
+  planSystem,
   readDeviceType,
   readingText,
   Rig,
@@ -36,7 +38,8 @@ import {
 } from '@nobbet/core'
 import { checkText, faultEndsText } from './check-text'
 import { huntText, pairsText } from './hunt-text'
-import { loadHuntCase, loadInstallation, readJson } from './installation-file'
+import { loadBrief, loadHuntCase, loadInstallation, readJson } from './installation-file'
+import { planText } from './plan-text'
 import { traceText } from './trace-text'
 import { UsageError } from './usage-error'
 import { weekText } from './week-text'
@@ -195,6 +198,18 @@ export async function main(args: readonly string[], { out, err, progress: say }:
     })
 
   program
+    .command('plan')
+    .description('the wiring of what a brief asks for: terminals, conductors, links and cables')
+    .argument('<brief>', 'a brief (JSON), or "-" for standard input')
+    .option('--json', 'the installation as JSON instead of text', false)
+    .action((file: string, { json }: { json: boolean }) => {
+      const { name, brief } = loadBrief(file)
+      const plan = planSystem(brief, 'plan', name)
+      if (json) out(JSON.stringify(plan, null, 2))
+      else planText(plan, brief).forEach(out)
+    })
+
+  program
     .command('hunt')
     .description('what may be wrong after what was done and seen, what to look at next, and whether to look any more')
     .argument('<case>', 'a case (JSON), or "-" for standard input')
@@ -257,15 +272,17 @@ export async function main(args: readonly string[], { out, err, progress: say }:
 
   program
     .command('schema')
-    .description('the JSON Schema of a device type, of an installation, or of the case of a hunt')
-    .argument('[what]', 'device-type, installation or hunt', 'device-type')
+    .description('the JSON Schema of a device type, of an installation, of a brief, or of the case of a hunt')
+    .argument('[what]', 'device-type, installation, brief or hunt', 'device-type')
     .action((what: string) => {
       const schemas: Record<string, () => unknown> = {
         'device-type': deviceTypeJsonSchema,
+        brief: briefJsonSchema,
         hunt: huntCaseJsonSchema,
         installation: installationJsonSchema,
       }
-      if (!schemas[what]) throw new UsageError(`there is no schema of "${what}": device-type, installation or hunt`)
+      if (!schemas[what])
+        throw new UsageError(`there is no schema of "${what}": device-type, installation, brief or hunt`)
       out(JSON.stringify(schemas[what](), null, 2))
     })
 

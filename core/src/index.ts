@@ -178,6 +178,7 @@ export {
   planSystem,
   type SchemeId,
   schemeIds,
+  type ScheduledConductor,
   schemes,
   supplyIds,
   terminalSchedule,
@@ -240,7 +241,9 @@ export {
 export {
   conductorsCsv,
   conductorsFromCsv,
+  briefJsonSchema,
   huntCaseJsonSchema,
+  readBrief,
   installationJsonSchema,
   readHuntCase,
   linkLanes,

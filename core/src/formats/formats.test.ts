@@ -7,6 +7,7 @@ import { DocumentError, edited, type Installation } from '../installation'
 import {
   conductorsCsv,
   conductorsFromCsv,
+  briefJsonSchema,
   huntCaseJsonSchema,
   installationJsonSchema,
   readInstallation,
@@ -148,6 +149,7 @@ describe('formats', () => {
     for (const [name, schema] of [
       ['installation', installationJsonSchema],
       ['hunt', huntCaseJsonSchema],
+      ['brief', briefJsonSchema],
     ] as const) {
       const published = JSON.parse(readFileSync(`docs/formats/${name}.schema.json`, 'utf8'))
       expect(published).toEqual(JSON.parse(JSON.stringify(schema())))

@@ -148,7 +148,7 @@ export const wiringCentreSchema = z.object({
   id: idSchema,
   name,
   place: idSchema,
-  terminals: z.array(wiringCentreTerminalSchema).min(1).max(120),
+  terminals: z.array(wiringCentreTerminalSchema).min(1).max(240),
 })
 export type WiringCentre = z.infer<typeof wiringCentreSchema>
 
