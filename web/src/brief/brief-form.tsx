@@ -16,6 +16,7 @@ import {
 import type { ChangeEvent } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useFieldArray, useForm, useWatch } from 'react-hook-form'
+import { CentreChoice } from './centre-choice'
 import { kindWords } from '../jobs/words'
 
 const upperFirst = (text: string) => text[0].toUpperCase() + text.slice(1)
@@ -39,7 +40,7 @@ export const emptyBrief: JobBriefInput = {
     ],
     supply: '230-50',
     cable: 'five-core',
-    terminals: 'separate',
+    terminals: 'strip-12',
   },
 }
 
@@ -53,12 +54,11 @@ interface BriefFormProps {
 }
 
 export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefFormProps) {
-  const { register, control, getValues, setValue, handleSubmit, formState } = useForm<JobBriefInput, unknown, JobBrief>(
-    {
-      defaultValues: start,
-      resolver: zodResolver(jobBriefSchema),
-    },
-  )
+  const form = useForm<JobBriefInput, unknown, JobBrief>({
+    defaultValues: start,
+    resolver: zodResolver(jobBriefSchema),
+  })
+  const { register, control, getValues, setValue, handleSubmit, formState } = form
   const circuits = useFieldArray({ control, name: 'fitted.circuits' })
   const { errors } = formState
   const scheme = useWatch({ control, name: 'fitted.scheme' })
@@ -203,22 +203,14 @@ export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefForm
             ))}
           </Form.Select>
         </Form.Group>
-        <div className="row g-3 mt-1">
-          <Form.Group className="col-sm-6" controlId="cable">
-            <Form.Label className="fw-bold">Cables</Form.Label>
-            <Form.Select {...register('fitted.cable')}>
-              <option value="five-core">Five-core everywhere: no core is missing later</option>
-              <option value="only-needed">Only the cores needed</option>
-            </Form.Select>
-          </Form.Group>
-          <Form.Group className="col-sm-6" controlId="terminals">
-            <Form.Label className="fw-bold">Terminals</Form.Label>
-            <Form.Select {...register('fitted.terminals')}>
-              <option value="separate">One conductor each: any one lifts out alone</option>
-              <option value="merged">Merged, up to four to a terminal</option>
-            </Form.Select>
-          </Form.Group>
-        </div>
+        <Form.Group className="mt-3" controlId="cable">
+          <Form.Label className="fw-bold">Cables</Form.Label>
+          <Form.Select {...register('fitted.cable')}>
+            <option value="five-core">Five-core everywhere: no core is missing later</option>
+            <option value="only-needed">Only the cores needed</option>
+          </Form.Select>
+        </Form.Group>
+        <CentreChoice form={form} />
       </section>
 
       {failure}

@@ -1,0 +1,58 @@
+/** @jest-environment jsdom */
+import { fireEvent, render, screen, waitFor } from '@testing-library/react'
+import type { JobBrief } from '@nobbet/contract'
+import { BriefForm, emptyBrief } from './brief-form'
+
+const saved: JobBrief[] = []
+function form(start = emptyBrief) {
+  saved.length = 0
+  render(
+    <BriefForm
+      start={{ ...start, site: 'Quay Cottage' }}
+      saveLabel="Save"
+      busy={false}
+      onSave={(brief) => saved.push(brief)}
+    />,
+  )
+}
+const tile = (name: string) => screen.getByRole<HTMLInputElement>('radio', { name: new RegExp(`^${name}`) })
+const add = (name: string) => {
+  fireEvent.click(screen.getByText('Add a circuit'))
+  const fields = screen.getAllByPlaceholderText('Its name, for example Upstairs')
+  fireEvent.change(fields[fields.length - 1], { target: { value: name } })
+}
+
+describe('the wiring centre of a brief', () => {
+  it('says of each kind what this wiring would take there, and which is the smallest that does', () => {
+    form()
+    expect(tile('Strip of 10').labels![0].textContent).toContain('Too small: it takes 11')
+    expect(tile('Strip of 12').labels![0].textContent).toContain('3 links to fit')
+    expect(tile('Strip of 12').labels![0].textContent).toContain('Smallest that does')
+    expect(tile('Strip of 12').checked).toBe(true)
+  })
+
+  it('gives way to the smallest that does where a circuit more makes it too small', async () => {
+    form()
+    add('Upstairs')
+    await waitFor(() => expect(tile('Bars and levers').checked).toBe(true))
+    fireEvent.click(screen.getByText('Save'))
+    await waitFor(() => expect(saved).toHaveLength(1))
+    expect(saved[0].fitted.terminals).toBe('levers')
+  })
+
+  it('stays as it was chosen: too small then, it is refused and says what would do', async () => {
+    form()
+    fireEvent.click(tile('Large centre'))
+    fireEvent.click(tile('Strip of 12'))
+    fireEvent.click(tile('Strip of 8'))
+    fireEvent.click(screen.getByText('Save'))
+    expect((await screen.findByRole('alert')).textContent).toContain('take a strip of 12')
+    expect(saved).toEqual([])
+    expect(tile('Strip of 8').checked).toBe(true)
+  })
+
+  it('says nothing of what cannot be laid out yet', () => {
+    form({ ...emptyBrief, fitted: { ...emptyBrief.fitted, circuits: [] } })
+    expect(tile('Strip of 12').labels![0].textContent).not.toMatch(/terminals|small/)
+  })
+})

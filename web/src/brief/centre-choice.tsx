@@ -1,0 +1,84 @@
+import {
+  briefAnswersSchema,
+  centreKind,
+  centreKindIds,
+  inCentres,
+  type CentreKindId,
+  type InCentre,
+} from '@nobbet/core'
+import type { JobBrief, JobBriefInput } from '@nobbet/contract'
+import { useDeferredValue, useEffect, useMemo } from 'react'
+import { useWatch, type UseFormReturn } from 'react-hook-form'
+import { CentreDrawing } from './centre-drawing'
+
+/** What the wiring takes there, in few words. */
+function takes({ kind, fits, terminals, links }: InCentre): string {
+  const has = centreKind(kind).terminals
+  if (!fits) return `Too small: it takes ${terminals}`
+  const linked = links === 0 ? 'no link to fit' : links === 1 ? '1 link to fit' : `${links} links to fit`
+  return `${terminals}${has === undefined ? '' : ` of ${has}`} terminals, ${linked}`
+}
+
+/**
+ * The kinds of wiring centre, each with what this wiring would take there. Until somebody has chosen, one that has become too small
+ * gives way to the smallest that does.
+ */
+export function CentreChoice({ form }: { form: UseFormReturn<JobBriefInput, unknown, JobBrief> }) {
+  const { register, control, setValue, formState } = form
+  const fitted = useWatch({ control, name: 'fitted' })
+  const { terminals: chosen = 'separate', ...rest } = fitted
+  const answers = useDeferredValue(JSON.stringify(rest))
+  const told = useMemo(() => {
+    const read = briefAnswersSchema.safeParse(JSON.parse(answers))
+    return read.success ? new Map(inCentres(read.data).map((one) => [one.kind, one])) : undefined
+  }, [answers])
+  const smallest = told && [...told.values()].find(({ fits }) => fits)?.kind
+  const isChosen = formState.dirtyFields.fitted?.terminals === true
+  useEffect(() => {
+    if (!isChosen && smallest && told.get(chosen)?.fits === false) setValue('fitted.terminals', smallest)
+  }, [isChosen, smallest, told, chosen, setValue])
+  const problem = formState.errors.fitted?.terminals?.message
+  return (
+    <fieldset className="mt-3">
+      <legend className="fs-6 fw-bold mb-1">Wiring centre</legend>
+      <div className="centre-tiles">
+        {centreKindIds.map((kind) => (
+          <Tile key={kind} kind={kind} told={told?.get(kind)} smallest={kind === smallest}>
+            <input
+              type="radio"
+              className="visually-hidden"
+              id={`centre-${kind}`}
+              value={kind}
+              {...register('fitted.terminals')}
+            />
+          </Tile>
+        ))}
+      </div>
+      <p className="quiet mt-2 mb-0">{centreKind(chosen).about}</p>
+      {problem && (
+        <p className="text-danger" role="alert">
+          {problem}
+        </p>
+      )}
+    </fieldset>
+  )
+}
+
+interface TileProps {
+  kind: CentreKindId
+  told?: InCentre
+  smallest: boolean
+  children: React.ReactNode
+}
+
+function Tile({ kind, told, smallest, children }: TileProps) {
+  return (
+    <label className={`centre-tile ${told?.fits === false ? 'too-small' : ''}`} htmlFor={`centre-${kind}`}>
+      {children}
+      <CentreDrawing kind={kind} />
+      <strong>{centreKind(kind).name}</strong>
+      <span className="takes">{told ? takes(told) : ''}</span>
+      {smallest && <span className="smallest">Smallest that does</span>}
+    </label>
+  )
+}
