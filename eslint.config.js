@@ -25,6 +25,7 @@ const floors = [
   'states',
   'checks',
   'planning',
+  'termination',
   'bench',
   'hunt',
   'diagnosis',

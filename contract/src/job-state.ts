@@ -77,7 +77,7 @@ export function grown(
 ): JobState {
   const { entry } = logged
   const document = documentAfter(state?.document, entry)
-  const before = state ?? { id, number: 0, findings: [], revisions: [] }
+  const before = state ?? { id, number: 0, findings: [], revisions: [], ticks: [] }
   const after: JobState = { ...before, document, number: logged.number ?? before.number }
   switch (entry.do) {
     case 'observe':
@@ -88,6 +88,11 @@ export function grown(
       const { revision, kind, name, installation = document.wiring } = entry
       const kept = { id: revision, kind, name, installation, createdAt: logged.at }
       return { ...after, revisions: [...without(before.revisions, revision), kept] }
+    }
+    case 'tick': {
+      // What was kept before there were ticks has none.
+      const others = ((before as Partial<JobState>).ticks ?? []).filter((step) => step !== entry.step)
+      return { ...after, ticks: entry.done ? [...others, entry.step] : others }
     }
     default:
       return after

@@ -36,6 +36,8 @@ export const entrySchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('retract'), finding: clientIdSchema }),
   /** Something done on site that alters neither wiring nor brief. */
   z.strictObject({ do: z.literal('act'), text: line('what was done', 500) }),
+  /** A step of the order of termination is done, or is not after all. */
+  z.strictObject({ do: z.literal('tick'), step: line('the step', 200), done: z.boolean() }),
   z.strictObject({ do: z.literal('note'), text: lines('the note', 2000) }),
   /** Of two who had changed one thing, what was not chosen, so that it is not lost. */
   z.strictObject({
@@ -96,5 +98,7 @@ export const jobStateSchema = z.object({
   document: jobDocumentSchema,
   findings: z.array(findingSchema),
   revisions: z.array(revisionSchema),
+  /** Steps of the order of termination that are done. */
+  ticks: z.array(z.string()).default([]),
 })
 export type JobState = z.infer<typeof jobStateSchema>

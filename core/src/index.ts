@@ -334,3 +334,4 @@ export {
   lookText,
   shownText,
 } from './wording'
+export { terminationOrder, type FirstDone, type TerminationStage, type TerminationStep } from './termination'

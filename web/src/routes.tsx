@@ -10,6 +10,7 @@ const later = {
   newJob: () => import('./brief/new-job-page').then((m) => ({ Component: m.NewJobPage })),
   brief: () => import('./brief/brief-page').then((m) => ({ Component: m.BriefPage })),
   plan: () => import('./plan/plan-page').then((m) => ({ Component: m.PlanPage })),
+  steps: () => import('./plan/steps-page').then((m) => ({ Component: m.StepsPage })),
   bench: () => import('./bench/bench-page').then((m) => ({ Component: m.BenchPage })),
   checks: () => import('./checks/checks-page').then((m) => ({ Component: m.ChecksPage })),
   trace: () => import('./trace/trace-page').then((m) => ({ Component: m.TracePage })),
@@ -43,6 +44,7 @@ export const router = createBrowserRouter([
         children: [
           { path: 'brief', lazy: later.brief },
           { path: 'plan', lazy: later.plan },
+          { path: 'plan/steps', lazy: later.steps },
           { path: 'bench', lazy: later.bench },
           { path: 'checks', lazy: later.checks },
           { path: 'trace', lazy: later.trace },

@@ -126,6 +126,8 @@ function entryText(entry: Entry, circuit: Circuit | undefined): string {
       return 'A finding taken back'
     case 'act':
       return `Done: ${entry.text}`
+    case 'tick':
+      return entry.done ? 'A step ticked off' : 'A tick taken back'
     case 'note':
       return `Note: ${entry.text}`
     case 'aside':

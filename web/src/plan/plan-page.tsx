@@ -57,6 +57,11 @@ export function PlanPage() {
             {kept ? 'Kept as planned' : 'Keep as planned'}
           </Button>
         )}
+        {!revision && (
+          <Link className="btn btn-primary" to="../plan/steps">
+            Steps to terminate it
+          </Link>
+        )}
         <Button variant="outline-primary" onClick={() => window.print()}>
           Print
         </Button>

@@ -11,6 +11,7 @@ const pendingWords: Record<Exclude<Entry['do'], 'edit'>, string> = {
   observe: 'a finding',
   retract: 'a finding taken back',
   act: 'what was done on site',
+  tick: 'a step ticked off',
   note: 'a note',
   aside: 'a change that was put aside',
 }

@@ -1,0 +1,61 @@
+import type { TerminationStage, TerminationStep } from '@nobbet/core'
+import { Button } from 'react-bootstrap'
+import { Conductor } from '../drawing/conductor'
+import { purposeText, stepWords } from './step-words'
+
+interface StepCardProps {
+  stage: TerminationStage
+  step: TerminationStep
+  number: number
+  of: number
+  done: boolean
+  onDone: () => void
+  onTakeBack: () => void
+  onBack?: () => void
+  onNext?: () => void
+}
+
+/** One step, to be read at arm's length in a dark cupboard. */
+export function StepCard({ stage, step, number, of, done, onDone, onTakeBack, onBack, onNext }: StepCardProps) {
+  return (
+    <section className="sheet step-card no-print" aria-label="This step">
+      <p className="step-where">
+        {stage.title}
+        {stage.place !== '' && <span className="quiet">, {stage.place}</span>}
+      </p>
+      <p className="step-do">{stepWords[step.do]}</p>
+      {step.core && (
+        <p className="step-core">
+          <Conductor colour={step.core.colour} sleeve={step.core.sleeve} />
+        </p>
+      )}
+      {step.cable && <p className="step-cable">{step.cable}</p>}
+      {step.terminal && (
+        <p className="step-terminal">
+          <span className="big-terminal">{step.terminal}</span> {step.legend}
+        </p>
+      )}
+      <p className="step-purpose">{purposeText(step)}</p>
+      <div className="step-acts">
+        {done ? (
+          <Button size="lg" variant="outline-primary" onClick={onTakeBack}>
+            Done. Take the tick back
+          </Button>
+        ) : (
+          <Button size="lg" className="step-done" onClick={onDone}>
+            Done
+          </Button>
+        )}
+        <Button variant="outline-dark" onClick={onBack} disabled={!onBack}>
+          Back
+        </Button>
+        <Button variant="outline-dark" onClick={onNext} disabled={!onNext}>
+          Later
+        </Button>
+      </div>
+      <p className="quiet mb-0">
+        Step {number} of {of}
+      </p>
+    </section>
+  )
+}
