@@ -26,7 +26,10 @@ export function huntText(circuit: Circuit, log: readonly HuntEntry[], answer: Hu
   }
   const lines = suspects
     .slice(0, mostSuspects)
-    .map(({ share, label, id }) => `${percent(share).padStart(6)}  ${label}  [${id}]`)
+    .map(
+      ({ share, label, id, like = [] }) =>
+        `${percent(share).padStart(6)}  ${label}  [${id}]${like.length > 0 ? `, most like ${like.join(', ')}` : ''}`,
+    )
   const more = suspects.length - Math.min(suspects.length, mostSuspects)
   lines.push(`        ${more + unlikely} others with less`, '')
   for (const { id, probability, against } of contradictions)

@@ -280,6 +280,7 @@ describe('every main view', () => {
     '/jobs/new',
     '/jobs/demo-quay-cottage/brief',
     '/jobs/demo-quay-cottage/plan',
+    '/jobs/demo-quay-cottage/plan/steps',
     '/jobs/demo-quay-cottage/trace',
     '/jobs/demo-quay-cottage/hunt',
     '/jobs/nobody-here/plan',

@@ -7,6 +7,7 @@ import type { Expected } from './likelihood'
 import { advice, type Advice, type NextLook } from './next'
 import { backText } from './rewiring'
 import { disturbedIn } from './standing'
+import { unlisted } from './suspects'
 
 /** A suspect in the answer. */
 export interface RankedSuspect {
@@ -19,6 +20,8 @@ export interface RankedSuspect {
   prior: number
   /** Of all weight, from 0 to 1. */
   share: number
+  /** Of the one that is not on the list: ids of what it is most like, the likeliest first. */
+  like?: string[]
   /** What does not go with it: what it would have shown. */
   against: { finding: string; expected: Expected }[]
 }
@@ -56,9 +59,17 @@ export function rankedSuspects(hunt: Hunt): RankedSuspect[] {
         .fits(suspect)
         .filter(({ chance }) => chance < speaksAgainst)
         .map(({ finding, expected }) => ({ finding, expected }))
-      return { id, label, remedy, prior, kind: hypothesis?.kind, share: nth(shares, suspect), against }
+      const like = id === unlisted ? { like: likeOf(hunt) } : {}
+      return { id, label, remedy, prior, kind: hypothesis?.kind, share: nth(shares, suspect), ...like, against }
     })
 }
+
+const likeOf = (hunt: Hunt): string[] =>
+  hunt
+    .likenesses(mostLike)
+    .filter(({ share }) => share > 0.1)
+    .map(({ suspect }) => nth(hunt.singles, suspect).id)
+const mostLike = 3
 
 /** What a hunt that has followed a log has to say. */
 export function answerOf(hunt: Hunt, log: readonly HuntEntry[], mostLooks = 5): HuntAnswer {

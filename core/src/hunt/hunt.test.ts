@@ -254,6 +254,8 @@ describe('a remedy', () => {
     expect(shareOf(hunt, 'not-on-the-list')).toBeGreaterThan(2 * before)
     const [first] = hunt.likenesses(1)
     expect(hunt.singles[first.suspect].id).toMatch(/zv-1/)
+    const told = answerOf(hunt, still).suspects.find(({ id }) => id === 'not-on-the-list')!
+    expect(told.like![0]).toBe(hunt.singles[first.suspect].id)
     // What was mended is not gone for again.
     expect(advice(hunt, still).decision.remedy?.suspects ?? []).not.toContain('zv-1.motor.open')
   })

@@ -46,7 +46,7 @@ export function StepsPage() {
   }
 
   return (
-    <main className="page steps">
+    <main className="page">
       <h1>
         Steps<span className="d-none d-print-inline">: {wiring.name}</span>
       </h1>

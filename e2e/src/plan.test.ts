@@ -1,0 +1,39 @@
+import { openStage, phone, says, type Stage } from './browser'
+
+let stage: Stage
+beforeAll(async () => (stage = await openStage()), 60_000)
+afterAll(() => stage.close())
+
+describe('a new system', () => {
+  it('goes into the wiring centre that was chosen, and is terminated step by step on the phone', async () => {
+    const page = await stage.open('/jobs/new')
+    await page.locator('#site').fill('3 Weir Court, Halden')
+    await page.locator('label[for="kind-new-system"]').click()
+    await says(page, 'label[for="centre-strip-10"]', 'Too small: it takes 11')
+    await page.locator('label[for="centre-strip-12"]').click()
+    await page.locator('button[type="submit"]').click()
+    await page.waitForSelector('.schedule')
+    const [, job] = /\/jobs\/([^/]+)\//.exec(page.url())!
+    const numbers = await page.$$eval('.schedule .terminal-number', (all) => all.map((e) => e.textContent))
+    expect(numbers).toHaveLength(12)
+    await says(page, '.schedule', 'Heating ON')
+    await page.close()
+
+    const small = await stage.open(`/jobs/${job}/plan/steps`, phone)
+    await small.locator('.isolation .btn').click()
+    await says(small, '.step-card', 'Link')
+    for (let done = 1; done <= 4; done++) {
+      await small.locator('.step-done').click()
+      await says(small, '.steps-count', `${done} of`)
+    }
+    await says(small, '.step-card', 'Supply cable')
+    // Nothing is wider than the phone, and the one button is within the thumb's reach.
+    expect(await small.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+    const { height } = (await (await small.$('.step-done'))!.boundingBox())!
+    expect(height).toBeGreaterThanOrEqual(60)
+    await small.waitForFunction(() => !document.body.innerText.includes('Saving'))
+    await small.reload({ waitUntil: 'networkidle0' })
+    await says(small, '.steps-count', '4 of')
+    await says(small, '.step-card', 'Supply cable')
+  }, 90_000)
+})
