@@ -37,8 +37,18 @@ async function hunted(page: Page): Promise<void> {
 
 const shots: { name: string; path: string; viewport: typeof desk; before?: (page: Page) => Promise<void> }[] = [
   { name: 'jobs', path: '/', viewport: desk },
-  { name: 'jobs-phone', path: '/', viewport: phone },
-  { name: 'brief', path: '/jobs/demo-quay-cottage/brief', viewport: desk },
+  {
+    name: 'steps-phone',
+    path: '/jobs/demo-larch-row/plan/steps?step=programmer-cable.black.1@wc.19',
+    viewport: phone,
+    before: async (page) => void (await page.locator('.isolation .btn').click()),
+  },
+  {
+    name: 'brief',
+    path: '/jobs/demo-quay-cottage/brief',
+    viewport: desk,
+    before: (page) => page.$eval('#fitted-heading', (e) => e.scrollIntoView()),
+  },
   {
     name: 'water',
     path: `${on('demo-tarn-house', ...lived, 'wait=75min')}&side=water`,
@@ -95,7 +105,7 @@ for (const { name, path, viewport, before } of shots) {
   const page = await stage.open(path, viewport)
   await page.waitForSelector('h1, h2')
   if (path.includes('hunt')) await page.waitForSelector('.answer')
-  if (/plan|checks/.test(path)) await page.waitForSelector('.says')
+  if (/plan$|checks/.test(path)) await page.waitForSelector('.says')
   if (path.includes('checks')) await page.waitForSelector('.demand-table')
   await before?.(page)
   await new Promise((done) => setTimeout(done, 400))
