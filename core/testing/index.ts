@@ -72,6 +72,7 @@ export function wired({ devices, wires, cables = [], demands = [], supply }: Wir
     typeDirectory,
   )
 }
+export * from './briefs'
 export * from './engineer'
 export * from './numbers'
 export * from './scrambled'

@@ -16,7 +16,7 @@ const head = 'Replace the head.'
 
 /** How a spring-return head and its body fail: priors and remedies of the trade, the same for every such valve. */
 export const motorFailures: readonly Failure[] = [
-  openCircuit('motor open', 5, head),
+  openCircuit('motor open', 5, 'Replace the head, or the motor alone where it is sold.'),
   jammed('gear stripped: hums and does not move', 1.5, head),
 ]
 const travelFailures = (ends: Actuator['ends']): Failure[] => [

@@ -19,10 +19,13 @@ export interface HuntRemedy {
   suspects: string[]
 }
 
-/** What is cured by the same remedy has the same key: a part is changed for all that may be the matter with it. */
+/**
+ * What is cured by the same remedy has the same key: a part is changed for all that may be the matter with it. The first clause says
+ * what is changed; what else there may be to it, or to be looked at before, follows.
+ */
 export function remedyKey({ id, kind, remedy }: Hypothesis): string {
   const owner = kind === 'part' ? id.split('.')[0] : remedy === '' ? '' : id
-  return `${owner}|${remedy}`
+  return `${owner}|${/^[^,.;]*/.exec(remedy)?.[0]}`
 }
 
 /**

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { broughtByScheme, numbers, someBrief } from '../../testing'
 import { staticFindings } from '../checks'
 import { compile, wiredNets } from '../circuit'
 import {
@@ -55,9 +56,8 @@ describe('a kind of wiring centre', () => {
         .map(({ kind }) => planned(kind, scheme, circuits))
       expect(others.length).toBeGreaterThan(2)
       for (const other of others) expect(joins(other)).toBe(joins(first))
-      const brought = ['no-cylinder-thermostat', 'second-supply']
       for (const plan of [first, ...others])
-        expect(staticFindings(compile(plan)).filter((f) => !brought.includes(f.rule))).toEqual([])
+        expect(staticFindings(compile(plan)).filter((f) => !broughtByScheme.includes(f.rule))).toEqual([])
     }
   })
 
@@ -150,4 +150,19 @@ describe('the terminals of a plan', () => {
       }),
     )
   })
+})
+
+it('a brief that somebody might ask for is refused, or its plan breaks no rule', () => {
+  let planned = 0
+  fc.assert(
+    fc.property(fc.integer({ min: 0 }), (seed) => {
+      const read = planBriefSchema.safeParse(someBrief(numbers(seed)))
+      if (!read.success) return expect(read.error.issues[0].message).not.toBe('')
+      planned++
+      const told = staticFindings(compile(planSystem(read.data, 'p', 'Plan')))
+      expect(told.filter(({ rule }) => !broughtByScheme.includes(rule))).toEqual([])
+    }),
+    { numRuns: 200 },
+  )
+  expect(planned).toBeGreaterThan(80)
 })

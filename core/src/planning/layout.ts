@@ -98,7 +98,7 @@ export class Layout {
   direct(
     id: string,
     label: string,
-    cores: readonly { colour: Colour; from: string; to: string }[],
+    cores: readonly { colour: Colour; from: string | End; to: string | End }[],
     lengthM: number,
     areaMm2 = 0.75,
   ): void {
@@ -107,7 +107,7 @@ export class Layout {
       label,
       lengthM,
       ratedForMains: true,
-      cores: cores.map(({ colour, from, to }) => ({ id: colour, colour, areaMm2, ends: [at(from), at(to)] })),
+      cores: cores.map(({ colour, from, to }) => ({ id: colour, colour, areaMm2, ends: [endAt(from), endAt(to)] })),
     })
   }
 
@@ -145,3 +145,4 @@ export class Layout {
 }
 
 const at = (terminal: string): End => ({ at: 'terminal', terminal })
+const endAt = (end: string | End): End => (typeof end === 'string' ? at(end) : end)

@@ -18,7 +18,7 @@ export function planLowVoltage(brief: PlanBrief, id: string, name: string): Inst
   layout.function('T2', 'Boiler call return')
 
   system.device('spur', 'Fused spur', 'fused-spur')
-  system.transformer()
+  system.transformer(zones.length)
   zones.forEach((zone, i) => {
     const n = i + 1
     system.voltFreeThermostat(n, zone, 'V', `valve-${n}`)

@@ -21,7 +21,7 @@ export function planRelayPanel(brief: PlanBrief, id: string, name: string): Inst
   layout.function('T2', 'Boiler call return')
 
   system.device('spur', 'Fused spur', 'fused-spur')
-  system.transformer()
+  system.transformer(zones.length)
   zones.forEach((zone, i) => {
     const n = i + 1
     system.voltFreeThermostat(n, zone, 'V', `coil-${n}`)

@@ -1,5 +1,6 @@
 import { coloursOf, deviceType, supplies, thermostatWire, typeDirectory } from '../catalogue'
-import { parseInstallation, type Demand, type Device, type Installation, type Place } from '../installation'
+import { parseInstallation, type Demand, type Device, type End, type Installation, type Place } from '../installation'
+import { nth } from '../lists'
 import { withPipework, type PipeworkOptions } from '../pipework'
 import type { CircuitKind, PlanBrief } from './brief'
 import { Layout, type Wire } from './layout'
@@ -26,6 +27,18 @@ type DemandRest = Pick<Demand, 'circuit' | 'call'> &
 
 /** Where the spur feeds what does not pass the wiring centre. */
 export const spurLoad = { L: 'spur.L', N: 'spur.N', E: 'spur.E' }
+
+/** Conductors that a device's terminal takes. */
+const deviceWays = 4
+
+/** A 24 V valve that is driven, its relay with it: VA. */
+const vaOfValve = 9
+/** Transformers by their rating, each with the fuse that it takes: VA, A. */
+const transformers = [
+  { va: 40, fuse: 2 },
+  { va: 60, fuse: 3 },
+  { va: 100, fuse: 5 },
+] as const
 
 /** Switched conductors from terminals to functions; those without a function are left out. */
 const switched = (to: Record<string, string | undefined>): Wire[] =>
@@ -55,8 +68,8 @@ export class PlannedSystem {
     this.devices.push({ id, name, type, place, settings })
   }
 
-  connector(id: string, name: string, place: string): void {
-    this.connectors.push({ id, name, place, ways: 2 })
+  connector(id: string, name: string, place: string, ways = 2): void {
+    this.connectors.push({ id, name, place, ways })
   }
 
   /** Heating of a zone: programmer channel, its own thermostat. */
@@ -188,9 +201,11 @@ export class PlannedSystem {
     )
   }
 
-  /** A 24 V transformer on the spur, its secondary on the functions V and C. */
-  transformer(): void {
-    this.device('transformer', 'Transformer', 'transformer-24')
+  /** A 24 V transformer on the spur for so many valves, its secondary on the functions V and C. */
+  transformer(valves: number): void {
+    const rated = transformers.find(({ va }) => va >= vaOfValve * valves) ?? nth(transformers, -1)
+    const settings = rated.va === nth(transformers, 0).va ? {} : { ...rated }
+    this.device('transformer', 'Transformer', 'transformer-24', 'plant', settings)
     this.direct('transformer-feed', 'Transformer feed', spurLoad, 'transformer', 1)
     this.layout.cable(
       'transformer-cable',
@@ -344,6 +359,7 @@ export class PlannedSystem {
       6,
       { cores: 5 },
     )
+    const earths = this.earthsOfRooms(rooms.length)
     rooms.forEach((room, i) => {
       const n = i + 1
       this.place(`room-${n}`, room)
@@ -362,7 +378,7 @@ export class PlannedSystem {
           { colour: wanted.line[0], from: `manifold.F${n}`, to: `stat-u${n}.L` },
           { colour: wanted.switched[0], from: `manifold.S${n}`, to: `stat-u${n}.SL` },
           ...(needsNeutral ? [{ colour: wanted.neutral[0], from: `manifold.HN${n}`, to: `stat-u${n}.N` }] : []),
-          { colour: wanted.earth[0], from: 'manifold.E', to: `stat-u${n}.E` },
+          { colour: wanted.earth[0], from: earths, to: `stat-u${n}.E` },
         ],
         10,
       )
@@ -377,6 +393,22 @@ export class PlannedSystem {
         1,
       )
     })
+  }
+
+  /** Where the earths of the rooms' cables go: to the controller's terminal, or to a connector beside it, where that takes no more. */
+  private earthsOfRooms(rooms: number): string | End {
+    if (rooms < deviceWays) return 'manifold.E'
+    const connector = 'room-earths'
+    this.connector(connector, 'Room earths, in a connector', 'manifold', rooms + 1)
+    const { wanted } = coloursOf(this.brief.supply)
+    const to: End = { at: 'connector', connector }
+    this.layout.direct(
+      'room-earths-lead',
+      'Earth of the rooms',
+      [{ colour: wanted.earth[0], from: 'manifold.E', to }],
+      0.2,
+    )
+    return to
   }
 
   /** Line, neutral and, where given, earth from terminals straight to a device's own, past the wiring centre. */

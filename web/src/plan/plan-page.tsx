@@ -30,7 +30,7 @@ export function PlanPage() {
         {installation.name}: {revision ? revision.name.toLowerCase() : 'the wiring as it stands'}
       </h1>
       <Verdict installation={installation} job={job} />
-      <div className="d-flex flex-wrap gap-2 align-items-center mb-3 no-print">
+      <div className="plan-tools d-flex flex-wrap gap-2 align-items-center mb-3 no-print">
         {revisions.length > 0 && (
           <Form.Select
             aria-label="Which state of the wiring"
@@ -66,7 +66,8 @@ export function PlanPage() {
           Print
         </Button>
       </div>
-      <div className="mb-3">
+      {/* On the screen it stands with the steps, where the hand goes to work. */}
+      <div className="d-none d-print-block mb-3">
         <IsolationStep job={job} before="any conductor is moved" />
       </div>
       <div className="plan-grid">
