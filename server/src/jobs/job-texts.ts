@@ -25,6 +25,7 @@ export class JobTexts {
       'select id, kind, name, installation, created_at from revision where job = ? order by rowid',
       id,
     )
+    const ticks = await this.ticks(id)
     const text = object({
       id: plain(id),
       number: plain(version),
@@ -53,8 +54,21 @@ export class JobTexts {
           }),
         ),
       ),
+      ticks: list(ticks.map(plain)),
     })
     return { text, number: version }
+  }
+
+  /** Steps whose last tick says that they are done, in the order in which they were ticked. */
+  private async ticks(job: string): Promise<string[]> {
+    // SQLite takes the other columns from the row that has the greatest number. Most entries are none, and need no reading as JSON.
+    const last = await this.all<{ step: string; done: number; number: number }>(
+      `select json_extract(entry, '$.step') as step, json_extract(entry, '$.done') as done, max(number) as number
+         from entry where job = ? and entry like '%"tick"%' and json_extract(entry, '$.do') = 'tick'
+         group by step order by number`,
+      job,
+    )
+    return last.filter(({ done }) => done === 1).map(({ step }) => step)
   }
 
   async tail(job: string, after: number): Promise<string> {

@@ -133,6 +133,9 @@ describe('what the server says of a job', () => {
           let document = documentOf('Any')
           const entries: LogEntry[] = [logged({ do: 'open', ...document })]
           for (const numbers of acts) {
+            // Now and then a step is ticked off, or a tick is taken back.
+            const [step, done] = numbers
+            entries.push(logged({ do: 'tick', step: `step ${step % 4}`, done: done % 3 > 0 }))
             let i = 0
             const command = someAct(document.wiring, (n) => (numbers[i++] ?? 0) % n)
             if (!command) continue
