@@ -107,8 +107,9 @@ export function advice(
 const nearly = 0.1
 
 /**
- * Nobody works live for what a look at nothing live tells nearly as well, for nearly the same time: that comes first. A line that somebody wants to go
- * along is gone along. */
+ * Nobody works live for what a look at nothing live tells nearly as well, for nearly the same time: that comes first. A line that
+ * somebody wants to go along is gone along.
+ */
 export function deadFirst<L extends { live: boolean; bits: number; minutes: number }>(looks: readonly L[]): L[] {
   const [first] = looks
   if (!first?.live) return [...looks]

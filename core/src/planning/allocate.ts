@@ -35,9 +35,8 @@ export class CentreTooSmall extends Error {
     /** Terminals that it would take. */
     readonly needs: number,
   ) {
-    super(
-      `the wiring takes ${needs} terminals: a ${centreKind(kind).name.toLowerCase()} has ${centreKind(kind).terminals}`,
-    )
+    const { name, terminals } = centreKind(kind)
+    super(`the wiring takes ${needs} terminals, and a ${name.toLowerCase()} has ${terminals}`)
     this.name = 'CentreTooSmall'
   }
 }

@@ -16,7 +16,7 @@ export interface InCentre {
 /** A system in every kind of wiring centre, in the order of {@link centreKindIds}: the smallest strip that does comes first. */
 export const inCentres = (brief: PlanBrief): InCentre[] => centreKindIds.map((kind) => inCentre(brief, kind))
 
-export function inCentre(brief: PlanBrief, kind: CentreKindId): InCentre {
+function inCentre(brief: PlanBrief, kind: CentreKindId): InCentre {
   try {
     const { wiringCentres, cables, links } = planSystem({ ...brief, terminals: kind }, 'plan', 'Plan')
     const used = new Set(
@@ -45,11 +45,7 @@ export const planBriefSchema = briefAnswersSchema.superRefine((brief, context) =
   const own = inCentre(brief, brief.terminals)
   if (own.fits) return
   const does = inCentres(brief).find(({ fits }) => fits)
-  context.addIssue({
-    code: 'custom',
-    path: ['terminals'],
-    message:
-      `the wiring takes ${own.terminals} terminals, and a ${centreKind(brief.terminals).name.toLowerCase()} has ` +
-      `${centreKind(brief.terminals).terminals}: ${does ? `take a ${centreKind(does.kind).name.toLowerCase()}` : 'none would do'}`,
-  })
+  const instead = does ? `take a ${centreKind(does.kind).name.toLowerCase()}` : 'none would do'
+  const { message } = new CentreTooSmall(brief.terminals, own.terminals)
+  context.addIssue({ code: 'custom', path: ['terminals'], message: `${message}: ${instead}` })
 })

@@ -86,6 +86,14 @@ describe('the order of termination', () => {
     })
   })
 
+  it('has a factory link that does not belong cut, not fitted', () => {
+    const doc = installationOf('single-zone-mains')
+    const cut = doc.links.filter((l) => l.kind === 'cut')
+    expect(cut.length).toBeGreaterThan(0)
+    const steps = stepsOf(doc).filter((s) => s.do === 'cut-link')
+    expect(steps.map(({ id }) => id)).toEqual(cut.map(({ between: [a, b] }) => `cut ${a}+${b}`))
+  })
+
   it('leaves out ends that nobody has found, and is another step where a conductor goes elsewhere', () => {
     const doc = structuredClone(installationOf('two-port-heating'))
     const [core] = doc.cables.find(({ id }) => id === 'boiler-cable')!.cores

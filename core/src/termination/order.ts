@@ -5,7 +5,7 @@ import type { Cable, Colour, Core, Device, End, Installation } from '../installa
 export interface TerminationStep {
   /** Says what is done and where it ends: a step of other wiring is another step. */
   id: string
-  do: 'link' | 'land' | 'park' | 'cut-back' | 'join' | 'clamp' | 'close'
+  do: 'link' | 'cut-link' | 'land' | 'park' | 'cut-back' | 'join' | 'clamp' | 'close'
   /** The terminal as it is printed there; of a link both. */
   terminal?: string
   legend?: string
@@ -37,8 +37,8 @@ export function terminationOrder(installation: Installation, first: FirstDone = 
   const order = new Order(installation)
   const stages = installation.wiringCentres.flatMap(({ id }) => {
     const links = order.linksAt(id)
-    const cables = order.cablesAt(id)
-    return first === 'links' ? [links, ...cables] : [...cables.slice(0, 1), links, ...cables.slice(1)]
+    const { supplies, others } = order.cablesAt(id)
+    return first === 'links' ? [links, ...supplies, ...others] : [...supplies, links, ...others]
   })
   return [
     ...stages,
@@ -91,31 +91,31 @@ class Order {
       place: this.placeOf(owner),
       steps: links.map(({ kind, between: [a, b] }) => ({
         id: `${kind} ${a}+${b}`,
-        do: 'link' as const,
+        do: kind === 'cut' ? ('cut-link' as const) : ('link' as const),
         terminal: `${markOf(a)} to ${markOf(b)}`,
         legend: this.legendOf(a),
-        purpose: kind === 'cut' ? 'cut the factory link' : 'fit a link',
+        purpose: kind === 'cut' ? 'the factory link between them' : 'fit a link',
       })),
     }
   }
 
-  /** Cables with an end in a wiring centre, the supply first. */
-  cablesAt(owner: string): TerminationStage[] {
-    const stages = this.installation.cables.map((cable) => {
-      const own = this.ends.filter((e) => e.cable === cable && this.isAt(e, owner))
-      return { cable, own }
-    })
-    const isSupply = ({ cable }: { cable: Cable }) =>
+  /** Cables with an end in a wiring centre: those that come from a supply, and the others. */
+  cablesAt(owner: string): { supplies: TerminationStage[]; others: TerminationStage[] } {
+    const isSupply = (cable: Cable) =>
       cable.cores.some(({ ends }) => ends.some((e) => 'terminal' in e && this.supplies.has(ownerOf(e.terminal))))
-    return stages
-      .filter(({ own }) => own.length > 0)
-      .sort((x, y) => Number(isSupply(y)) - Number(isSupply(x)))
-      .map(({ cable, own }) => ({
+    const stages = this.installation.cables.flatMap((cable) => {
+      const own = this.ends.filter((e) => e.cable === cable && this.isAt(e, owner))
+      if (own.length === 0) return []
+      const stage: TerminationStage = {
         id: `${cable.id}@${owner}`,
         title: `${cable.label}, at the ${this.nameOf(owner)}`,
         place: this.placeOf(owner),
         steps: [...this.uniqueFirst(own).map((e) => this.step(e)), clampOf(cable, owner)],
-      }))
+      }
+      return [{ stage, supplies: isSupply(cable) }]
+    })
+    const of = (supplies: boolean) => stages.filter((one) => one.supplies === supplies).map(({ stage }) => stage)
+    return { supplies: of(true), others: of(false) }
   }
 
   connector(id: string): TerminationStage {

@@ -3,6 +3,7 @@ import type { TerminationStep } from '@nobbet/core'
 /** What is to be done, in one word or two. */
 export const stepWords: Record<TerminationStep['do'], string> = {
   link: 'Link',
+  'cut-link': 'Cut',
   land: 'Land',
   park: 'Park',
   'cut-back': 'Cut back',
