@@ -25,6 +25,7 @@ function need(name, pkg, present, otherwise) {
 }
 need('Chromium', 'chromium', () => browsers.some((path) => path && existsSync(path)), ', or set NOBBET_CHROMIUM')
 need('ngspice', 'ngspice', () => spawnSync('ngspice', ['--version']).error === undefined, '')
+need('poppler-utils', 'poppler-utils', () => spawnSync('pdftotext', ['-v']).error === undefined, '')
 
 let passed = 0
 let failed = 0

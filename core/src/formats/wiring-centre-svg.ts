@@ -24,17 +24,42 @@ const at = { number: 70, legend: 108, swatch: 300, colour: 330, far: 470, end: 9
 const escaped = (text: string) =>
   plainText(text).replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!)
 
-/** A wiring centre as a drawing (SVG): terminals in order, links beside them, what is in each and where it goes. */
-export function wiringCentreSvg(installation: Installation, centre: string): string {
+/** Rows of a drawing, from one terminal up to but without another, counted from 0. */
+export type RowRange = readonly [from: number, to: number]
+
+/** A wiring centre as ranges of rows, each no longer than so many conductors, where it is drawn on pages. */
+export function pagesOf(installation: Installation, centre: string, conductors: number): RowRange[] {
+  const pages: [number, number][] = []
+  let left = 0
+  terminalSchedule(installation, centre).forEach((row, i) => {
+    const takes = Math.max(1, row.conductors.length)
+    const last = pages.at(-1)
+    if (last && takes <= left) last[1] = i + 1
+    else {
+      pages.push([i, i + 1])
+      left = conductors
+    }
+    left -= takes
+  })
+  return pages
+}
+
+/**
+ * A wiring centre as a drawing (SVG): terminals in order, links beside them, what is in each and where it goes. A link out of the
+ * range that is drawn runs to its edge.
+ */
+export function wiringCentreSvg(installation: Installation, centre: string, range?: RowRange): string {
   const { name } = installation.wiringCentres.find((c) => c.id === centre)!
-  const rows = terminalSchedule(installation, centre)
+  const all = terminalSchedule(installation, centre)
+  const [start, end] = range ?? [0, all.length]
+  const rows = all.slice(start, end)
   const tops: number[] = []
   let height = head
   for (const { conductors } of rows) {
     tops.push(height)
     height += row * Math.max(1, conductors.length)
   }
-  const middle = (i: number) => tops[i] + row / 2
+  const middle = (i: number) => (i < 0 ? head - 4 : i < tops.length ? tops[i] + row / 2 : height + 4)
   const text = (x: number, y: number, words: string, weight = 400, size = 13) =>
     `<text x="${x}" y="${y + 4.5}" font-weight="${weight}" font-size="${size}">${escaped(words)}</text>`
   const lines = rows.flatMap((r, i) => {
@@ -63,18 +88,26 @@ export function wiringCentreSvg(installation: Installation, centre: string): str
   const links = linkLanes(
     installation,
     centre,
-    rows.map((r) => r.ref),
-  ).map(({ from, to, lane, kind }) => {
-    const x = at.number - 22 - lane * 9
-    const dash = kind === 'cut' ? ' stroke-dasharray="3 3"' : ''
-    return `<path d="M${at.number - 14} ${middle(from)}H${x}V${middle(to)}H${at.number - 14}" fill="none" stroke="#10201d" stroke-width="2"${dash}/>`
-  })
+    all.map((r) => r.ref),
+  )
+    .filter(({ from, to }) => from < end && to >= start)
+    .map(({ from, to, lane, kind }) => {
+      const x = at.number - 22 - lane * 9
+      const dash = kind === 'cut' ? ' stroke-dasharray="3 3"' : ''
+      const [begin, over] = [from < start ? `M${x}` : `M${at.number - 14} ${middle(from - start)}H${x}`, to < end]
+      const path = `${from < start ? `${begin} ${middle(-1)}` : begin}V${middle(to - start)}${over ? `H${at.number - 14}` : ''}`
+      return `<path d="${path}" fill="none" stroke="#10201d" stroke-width="2"${dash}/>`
+    })
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${at.end + 16} ${height + 16}" width="${at.end + 16}" height="${height + 16}" font-family="sans-serif" fill="#10201d">`,
     `<rect width="100%" height="100%" fill="#fff"/>`,
     `<title>${escaped(`${installation.name}: ${name}`)}</title>`,
     text(16, 20, installation.name, 700, 16),
-    text(16, 40, `${name}, ${rows.length} terminals`),
+    text(
+      16,
+      40,
+      `${name}, ${range ? `terminals ${rows[0].number} to ${rows.at(-1)!.number} of ` : ''}${all.length}${range ? '' : ' terminals'}`,
+    ),
     ...lines,
     ...links,
     `<line x1="${at.number - 14}" x2="${at.end}" y1="${height}" y2="${height}" stroke="#10201d" stroke-width="1.4"/>`,

@@ -37,6 +37,8 @@ export function createApp(options: AppOptions): Koa {
         useDefaults: false,
         directives: {
           'default-src': ["'self'"],
+          // The reader of square codes is WebAssembly, and comes from here too; scripts made out of text stay forbidden.
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'img-src': ["'self'", 'data:', 'blob:'],
           // React writes style attributes through the object model; SVG presentation and the widgets' inline styles need this.
           'style-src': ["'self'", "'unsafe-inline'"],

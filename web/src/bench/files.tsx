@@ -14,7 +14,7 @@ import {
 } from '@nobbet/core'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { download } from '../shell/download'
+import { download, fileStem } from '../shell/download'
 import { useHand } from './hand'
 
 interface Problem {
@@ -57,7 +57,7 @@ export function Files() {
       setProblems(problemsOf(error))
     }
   }
-  const stem = doc.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')
+  const stem = fileStem(doc.name)
   return (
     <>
       <div className="file-acts">

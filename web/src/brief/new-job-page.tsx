@@ -1,8 +1,10 @@
-import { firstWiring } from '@nobbet/contract'
+import { firstWiring, type JobBrief } from '@nobbet/contract'
+import type { Installation } from '@nobbet/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v4 as newId } from 'uuid'
 import { BriefForm, emptyBrief } from './brief-form'
+import { LidPhoto } from './lid-photo'
 import { firstStation } from '../shell/last-place'
 import { storeOf } from '../store/stores'
 
@@ -10,22 +12,35 @@ import { storeOf } from '../store/stores'
 export function NewJobPage() {
   const navigate = useNavigate()
   const [busy, setBusy] = useState(false)
+  /** A document's id has at most 40 characters; a uuid has 36. */
+  const open = async (brief: JobBrief, wiringOf: (id: string) => Installation) => {
+    setBusy(true)
+    const id = newId()
+    const store = storeOf(id)
+    await store.record({ do: 'open', brief, status: 'open', wiring: wiringOf(id) })
+    return { id, store }
+  }
   return (
     <main className="page">
       <h1>New job</h1>
+      <LidPhoto
+        busy={busy}
+        onRead={(brief, wiring) =>
+          void open(brief, (id) => ({ ...wiring, id })).then(async ({ id, store }) => {
+            await store.record({ do: 'keep', revision: newId(), kind: 'planned', name: 'As the lid sheet says' })
+            return navigate(`/jobs/${id}/plan`)
+          })
+        }
+      />
       <BriefForm
         start={emptyBrief}
         saveLabel="Make the job and lay out its wiring"
         busy={busy}
-        onSave={(brief) => {
-          setBusy(true)
-          const id = newId()
-          // A document's id has at most 40 characters; a uuid has 36.
-          const wiring = firstWiring(brief, id)
-          void storeOf(id)
-            .record({ do: 'open', brief, status: 'open', wiring })
-            .then(() => navigate(`/jobs/${id}/${firstStation(brief.kind)}`))
-        }}
+        onSave={(brief) =>
+          void open(brief, (id) => firstWiring(brief, id)).then(({ id }) =>
+            navigate(`/jobs/${id}/${firstStation(brief.kind)}`),
+          )
+        }
       />
     </main>
   )

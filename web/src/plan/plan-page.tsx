@@ -4,11 +4,12 @@ import { Button, Form } from 'react-bootstrap'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { v4 as newId } from 'uuid'
 import { useJob } from '../store/use-job'
-import { momentText } from '../drawing/dates'
+import { dayText, momentText } from '../drawing/dates'
 import { IsolationStep } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
 import { useVerdict } from '../workers/use-verdict'
 import { DeviceTypes } from './device-types'
+import { Papers } from './papers'
 import { CableSchedule, TerminalSchedule } from './schedules'
 
 /** The wiring as schedules, under the check's verdict. */
@@ -23,6 +24,12 @@ export function PlanPage() {
   const { revisions, document } = state
   const revision = revisions.find((r) => r.id === shownRevision)
   const installation = revision?.installation ?? document.wiring
+  const put = (key: string, value: string | undefined) => {
+    const next = new URLSearchParams(search)
+    if (value === undefined) next.delete(key)
+    else next.set(key, value)
+    setSearch(next, { replace: true })
+  }
   const kept = revisions.some((r) => same(r.installation, document.wiring))
   return (
     <main className="page plan">
@@ -36,9 +43,7 @@ export function PlanPage() {
             aria-label="Which state of the wiring"
             style={{ width: 'auto' }}
             value={revision?.id ?? ''}
-            onChange={(event) =>
-              setSearch(event.target.value ? { revision: event.target.value } : {}, { replace: true })
-            }
+            onChange={(event) => put('revision', event.target.value || undefined)}
           >
             <option value="">The wiring as it stands</option>
             {revisions.map((r) => (
@@ -62,10 +67,31 @@ export function PlanPage() {
             Steps to terminate it
           </Link>
         )}
+        <Button
+          variant="outline-primary"
+          aria-expanded={search.has('papers')}
+          onClick={() => put('papers', search.has('papers') ? undefined : 'open')}
+        >
+          Papers, labels, lid sheet
+        </Button>
         <Button variant="outline-primary" onClick={() => window.print()}>
           Print
         </Button>
       </div>
+      {search.has('papers') && (
+        <Papers
+          installation={installation}
+          job={document.brief.site}
+          attends={document.brief.engineer}
+          revision={
+            revision
+              ? `${revision.name}, kept ${dayText(new Date(revision.createdAt))}`
+              : kept
+                ? 'The wiring as it stands, kept as a revision'
+                : 'The wiring as it stands, not kept yet'
+          }
+        />
+      )}
       {/* On the screen it stands with the steps, where the hand goes to work. */}
       <div className="d-none d-print-block mb-3">
         <IsolationStep job={job} before="any conductor is moved" />

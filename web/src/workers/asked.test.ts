@@ -1,6 +1,6 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads'
 import { expose } from 'comlink'
-import { Asked, WorkerEnded } from './asked'
+import { LongAsked, WorkerEnded } from './asked'
 
 interface Api {
   newRun(): number
@@ -54,10 +54,10 @@ class NearWorker extends EventTarget {
 }
 
 let started: NearWorker[] = []
-let workers: Asked<'hunt' | 'checks', Api>
+let workers: LongAsked<'hunt' | 'checks', Api>
 beforeEach(() => {
   started = []
-  workers = new Asked((task) => {
+  workers = new LongAsked((task) => {
     const worker = new NearWorker(task)
     started.push(worker)
     return worker as unknown as Worker

@@ -21,7 +21,7 @@ export interface LongRuns {
 }
 
 /** Workers by their task, each started when it is first asked, and again where it has ended by itself. */
-export class Asked<Task extends string, Api extends LongRuns> {
+export class Asked<Task extends string, Api> {
   private readonly running = new Map<Task, Running<Api>>()
 
   constructor(private readonly spawn: (task: Task) => Worker) {}
@@ -33,20 +33,6 @@ export class Asked<Task extends string, Api extends LongRuns> {
   ask<T>(task: Task, question: (api: Remote<Api>) => Promise<T>): Promise<T> {
     const { api, ended } = this.running.get(task) ?? this.start(task)
     return Promise.race([question(api), ended])
-  }
-
-  /** A long run, which can be left before its end. */
-  async longRun<T>(
-    task: Task,
-    run: (api: Remote<Api>, number: number) => Promise<T>,
-    signal?: AbortSignal,
-  ): Promise<T> {
-    const number = await this.ask(task, (api) => (api as unknown as Remote<LongRuns>).newRun())
-    const leave = () =>
-      void this.ask(task, (api) => (api as unknown as Remote<LongRuns>).leave(number)).catch(() => undefined)
-    if (signal?.aborted) leave()
-    signal?.addEventListener('abort', leave)
-    return this.ask(task, (api) => run(api, number))
   }
 
   private start(task: Task): Running<Api> {
@@ -65,5 +51,22 @@ export class Asked<Task extends string, Api extends LongRuns> {
     const started = { api: wrap<Api>(worker), ended }
     this.running.set(task, started)
     return started
+  }
+}
+
+/** Workers that are asked for long runs as well. */
+export class LongAsked<Task extends string, Api extends LongRuns> extends Asked<Task, Api> {
+  /** A long run, which can be left before its end. */
+  async longRun<T>(
+    task: Task,
+    run: (api: Remote<Api>, number: number) => Promise<T>,
+    signal?: AbortSignal,
+  ): Promise<T> {
+    const number = await this.ask(task, (api) => (api as unknown as Remote<LongRuns>).newRun())
+    const leave = () =>
+      void this.ask(task, (api) => (api as unknown as Remote<LongRuns>).leave(number)).catch(() => undefined)
+    if (signal?.aborted) leave()
+    signal?.addEventListener('abort', leave)
+    return this.ask(task, (api) => run(api, number))
   }
 }

@@ -1,0 +1,15 @@
+/** What every page says of itself. */
+export interface PaperHeading {
+  /** The job's site. */
+  job: string
+  /** Which state of the wiring: a revision and when it was kept, or that it is the wiring as it stands. */
+  revision: string
+  /** When the paper was made, in words. */
+  date: string
+  /** Who made it. */
+  by: string
+  /** What the check says of this very wiring. */
+  verdict: string
+  /** What that rests on. */
+  basis: string
+}
