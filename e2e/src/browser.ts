@@ -93,3 +93,14 @@ export const says = (page: Page, selector: string, words: string) =>
     selector,
     words,
   )
+
+/** Presses one of a few choices that are all in sight; those that are folded away are unfolded. */
+export async function pick(page: Page, name: string, value: string): Promise<void> {
+  const tile = `label:has(input[name="${name}"][value="${value}"])`
+  await page.waitForSelector(tile)
+  await page.$eval(tile, (label) => {
+    const fold = label.closest('details')
+    if (fold) fold.open = true
+  })
+  await page.locator(tile).click()
+}

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import type { Page } from 'puppeteer-core'
-import { openStage, phone, says as shows, type Stage } from './browser'
+import { openStage, phone, pick, says as shows, type Stage } from './browser'
 
 jest.setTimeout(120_000)
 
@@ -147,12 +147,14 @@ describe('a new job', () => {
     page = await stage.open('/jobs/new')
     await page.locator('#site').fill('Tide Mill, Ennerdock')
     await page.locator('label[for="kind-new-system"]').click()
-    await page.select('#cylinder', 'unvented')
-    await page.select('#boiler', 'two-calls')
+    await pick(page, 'cylinder', 'unvented')
+    await pick(page, 'boiler', 'two-calls')
     await page.locator('[aria-label="Remove circuit 2"]').click()
     const make = '::-p-aria([name="Make the job and lay out its wiring"][role="button"])'
+    await says('.outcome', 'These cannot be together')
+    await says('.outcome', 'An unvented cylinder needs a hot water circuit')
     await page.locator(make).click()
-    await says('.brief-form', 'an unvented cylinder needs a hot water circuit')
+    await says('.brief-questions', 'an unvented cylinder needs a hot water circuit')
     await page.locator('.btn ::-p-text(Add a circuit)').click()
     await page.select('[aria-label="Circuit 2 kind"]', 'hot-water')
     await page.locator('[aria-label="Circuit 2 name"]').fill('Hot water')

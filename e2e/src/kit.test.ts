@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core'
-import { openStage, phone, says as shows, type Stage } from './browser'
+import { openStage, phone, pick, says as shows, type Stage } from './browser'
 
 jest.setTimeout(120_000)
 
@@ -111,14 +111,17 @@ describe('symptoms in Trace', () => {
 })
 
 describe('a brief', () => {
-  it('offers the kinds of circuit its scheme takes', async () => {
+  it('says at once which answers cannot be together, and takes the way out that is pressed', async () => {
     page = await stage.open('/jobs/new')
-    await page.select('#scheme', 'more-zones')
     const kinds = await page.$$eval('[aria-label="Circuit 1 kind"] option', (o) =>
       o.map((x) => (x as HTMLElement).innerText),
     )
     expect(kinds).toEqual(['Heating', 'Hot water', 'Towel rails', 'Underfloor room', 'Zone for later'])
-    await page.select('#scheme', 'single-zone-bus')
+    await says('.outcome', 'No defect found')
+    await pick(page, 'scheme', 'single-zone-bus')
+    await says('.outcome', 'hot water: one circuit')
+    await page.locator('.ways-out .btn ::-p-text(Leave out “Hot water”)').click()
     await page.waitForFunction(() => document.querySelectorAll('.circuit-row').length === 1)
+    await says('.outcome', 'No defect found')
   })
 })

@@ -1,6 +1,6 @@
 import type { JobState } from '@nobbet/contract'
 import type { Page } from 'puppeteer-core'
-import { openStage, says as saysOn, type Stage } from './browser'
+import { openStage, pick, says as saysOn, type Stage } from './browser'
 
 jest.setTimeout(120_000)
 
@@ -66,7 +66,7 @@ describe('a zone that is renamed in the brief', () => {
 
   it('of another scheme is laid out beside what is recorded, shows what would go, and can be left alone', async () => {
     page = await stage.open('/jobs/demo-chapel-row/brief')
-    await page.select('#scheme', 'mid-position')
+    await pick(page, 'scheme', 'mid-position')
     await page.locator('.btn ::-p-text(Save the brief)').click()
     await says('.new-plan', '3 ends that somebody has seen or tested would go')
     const { wiring } = (await stateOf('demo-chapel-row')).document

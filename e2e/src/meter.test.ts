@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core'
-import { openStage, phone, says as shows, type Stage } from './browser'
+import { openStage, phone, pick, says as shows, type Stage } from './browser'
 
 jest.setTimeout(120_000)
 
@@ -135,7 +135,7 @@ describe('another scheme', () => {
     page = await stage.open('/jobs/new')
     await page.locator('#site').fill('5 Weir Bank, Tolmere')
     await page.locator('label[for="kind-new-system"]').click()
-    await page.select('#scheme', 'mid-position')
+    await pick(page, 'scheme', 'mid-position')
     await page.locator('button[type=submit]').click()
     await page.waitForFunction(() => /\/jobs\/[^/]+\/(plan|trace|brief)/.test(location.pathname))
     const job = await page.evaluate(() => location.pathname.split('/')[2])

@@ -8,6 +8,7 @@ import { RouterProvider } from 'react-router'
 import { z } from 'zod'
 import { ApiError } from './api/client'
 import { fetchAhead, router } from './routes'
+import { OnTheWay } from './shell/on-the-way'
 
 // Compiled validators need eval, which the server's content policy forbids.
 z.config({ jitless: true })
@@ -33,7 +34,9 @@ window.addEventListener('load', () => setTimeout(() => void fetchAhead(), 1500))
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <RouterProvider router={router} />
+      <OnTheWay value={() => router.state.navigation.state !== 'idle'}>
+        <RouterProvider router={router} />
+      </OnTheWay>
     </QueryClientProvider>
   </StrictMode>,
 )

@@ -50,7 +50,25 @@ const northAmerican: ColourSet = {
     neutral: ['white'],
     earth: ['bare'],
   },
-  sleeveFor: (use, colour) => (use !== 'neutral' && colour === 'white' ? 'black' : undefined),
+  sleeveFor(use, colour) {
+    if (use === 'neutral') return colour === 'white' ? undefined : 'white'
+    return use !== 'earth' && colour === 'white' ? 'black' : undefined
+  },
+}
+
+/** Cable of older houses, and what its colours were used for. */
+const older: ColourSet = {
+  bySize: { 2: ['red', 'black'], 3: ['red', 'black', 'green-yellow'], 4: ['red', 'yellow', 'blue', 'green-yellow'] },
+  wanted: {
+    line: ['red', 'yellow', 'white', 'blue'],
+    switched: ['yellow', 'white', 'blue', 'red'],
+    neutral: ['black', 'blue'],
+    earth: ['green-yellow', 'green', 'bare'],
+  },
+  sleeveFor(use, colour) {
+    if (use === 'neutral') return colour === 'black' || colour === 'blue' ? undefined : 'black'
+    return (use === 'line' || use === 'switched') && (colour === 'black' || colour === 'blue') ? 'red' : undefined
+  },
 }
 
 /** Thermostat wire for 24 V. Colours prove nothing; these are the usual ones. */
@@ -62,3 +80,18 @@ export const thermostatWire: ColourSet = {
 
 /** The colours of mains cable where a supply is found. */
 export const coloursOf = (supply: SupplyId): ColourSet => (supply === '120-60' ? northAmerican : harmonised)
+
+/** What the colours of a cable mean by themselves, wherever it is; undefined where they may be of several times or places. */
+export function colourMeaning(cores: readonly Colour[]): ColourSet | undefined {
+  const has = (colour: Colour) => cores.includes(colour)
+  if (has('white') && has('black')) return northAmerican
+  if (has('brown') || has('blue')) return harmonised
+  return has('red') && has('black') && (has('green') || has('green-yellow')) ? older : undefined
+}
+
+/** What they mean in the wall of a house with that supply. */
+export const coloursFound = (supply: SupplyId, cores: readonly Colour[]): ColourSet =>
+  colourMeaning(cores) ?? coloursOf(supply)
+
+/** Colours that are earth and nothing else, whatever the cable. */
+export const isEarthColour = (colour: Colour): boolean => ['green-yellow', 'green', 'bare'].includes(colour)

@@ -7,4 +7,14 @@ export * from './primitives'
 export * from './shipped'
 export { typeDirectory } from './directory'
 export { coreName, endText, terminalText } from './terminal-text'
-export { coloursOf, supplies, thermostatWire, type ColourSet, type SupplyId, type Use } from './colours'
+export {
+  colourMeaning,
+  coloursFound,
+  coloursOf,
+  isEarthColour,
+  supplies,
+  thermostatWire,
+  type ColourSet,
+  type SupplyId,
+  type Use,
+} from './colours'

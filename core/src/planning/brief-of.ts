@@ -1,5 +1,6 @@
 import type { Installation } from '../installation'
-import { circuitsTaken, schemeIds, schemes, type CircuitBrief, type PlanBrief, type SchemeId } from './brief'
+import type { CircuitBrief, PlanBrief } from './brief'
+import { circuitsTaken, schemeIds, schemes, type SchemeId } from './schemes'
 import { planBriefSchema } from './plan-brief'
 
 /**

@@ -27,6 +27,10 @@ describe('a brief', () => {
         cylinder: 'unvented',
       },
     ],
+    [
+      'towel rails that heat with hot water, beside priority',
+      { scheme: 'hot-water-priority', circuits: [...heating('House'), { ...towels, alongside: true }, hotWater] },
+    ],
     ['towel rails and hot water alone', { scheme: 'two-port', circuits: [towels, hotWater] }],
     [
       'a zone for later, a pump beside the call',
@@ -51,7 +55,7 @@ describe('a brief', () => {
     ],
     [
       { scheme: 'mid-position', circuits: [...heating('A'), hotWater], cylinder: 'unvented' },
-      'cylinder: Mid-position is laid out in one way only: leave the cylinder out',
+      'cylinder: an unvented cylinder’s high limit has to shut a valve that closes without power, and Mid-position has none before the cylinder',
     ],
     [
       { scheme: 'two-port', circuits: [...heating('A'), { kind: 'later', name: 'B' }], control: 'smart-receiver' },
@@ -67,11 +71,22 @@ describe('a brief', () => {
     ],
     [
       { scheme: 'two-port', circuits: heating('A'), solar: true },
-      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals',
+      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals, offContact, inWall',
     ],
     [
       { scheme: 'two-port', circuits: [{ kind: 'heating', name: 'A', floor: 2 }] },
-      'circuits.0: a circuit cannot say "floor": it says kind, name',
+      'circuits.0: a circuit cannot say "floor": it says kind, name, alongside',
+    ],
+    [
+      { scheme: 'mid-position', circuits: [...heating('A'), hotWater], offContact: false },
+      /^offContact: .*heating alone stops halfway/,
+    ],
+    [
+      {
+        scheme: 'hot-water-priority',
+        circuits: [{ kind: 'heating', name: 'Nursery', alongside: true }, hotWater],
+      },
+      /^circuits.0.alongside: “Nursery” is to heat with hot water/,
     ],
     [{ scheme: 'solar', circuits: heating('A') }, /^scheme: the scheme is two-port, /],
     [{ scheme: 'two-port', circuits: heating('A', 'a') }, 'circuits.1.name: "a" is there twice'],

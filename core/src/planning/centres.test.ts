@@ -75,7 +75,7 @@ describe('a kind of wiring centre', () => {
     expect(refused.error?.issues).toMatchObject([
       {
         path: ['terminals'],
-        message: 'the wiring takes 11 terminals, and a strip of 8 has 8: take a strip of 12',
+        message: 'the wiring takes 11 terminals, and a strip of 8 has 8: Strip of 12 would do',
       },
     ])
     const many = planBriefSchema.safeParse({
@@ -83,7 +83,7 @@ describe('a kind of wiring centre', () => {
       circuits: circuitsFor('two-port', 4),
       terminals: 'strip-12',
     })
-    expect(many.error?.issues[0].message).toContain('take a bars and levers')
+    expect(many.error?.issues[0].message).toContain('Bars and levers would do')
   })
 
   it('of bars and levers has a bar each for line, neutral and earth, and a connector just large enough to each function', () => {

@@ -2,17 +2,8 @@ import type { Cable, Colour, Core, End, Link, WiringCentreTerminal } from '../in
 import { nth } from '../lists'
 import { allocated, type Spare } from './allocate'
 import type { PlanBrief } from './brief'
-import { coloursOf, type ColourSet, type Use } from '../catalogue'
-
-export interface Wire {
-  /** The device's terminal; null where the device has none for it (an earth parked at a plastic back plate). */
-  terminal: string | null
-  use: Use
-  /** Where the near end is, when not at a terminal: in a connector behind the backplate. */
-  connector?: string
-  /** The wiring centre's function the other end goes to. */
-  to: string
-}
+import { coloursFound, coloursOf, thermostatWire, type ColourSet } from '../catalogue'
+import { NoSuchCable, wiresToCores, type Wire } from './cores'
 
 interface Waiting {
   core: Core
@@ -28,10 +19,12 @@ export class Layout {
   readonly terminals: WiringCentreTerminal[] = []
   private readonly functions = new Map<string, { legend: string; waiting: Waiting[] }>()
   private readonly spares: (Waiting & Spare)[] = []
+  /** Cables to the wiring centre, each of which may be in the wall already. */
+  private readonly runs: string[] = []
 
   constructor(
     private readonly centre: string,
-    private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply'>,
+    private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply' | 'inWall'>,
   ) {}
 
   /** Names a function; functions take their terminals in the order in which they are named. */
@@ -39,7 +32,12 @@ export class Layout {
     this.functions.set(id, { legend, waiting: [] })
   }
 
-  /** Runs a cable from a device to the wiring centre. The size follows the brief unless given; spare cores are parked. */
+  /**
+   * Runs a cable from a device to the wiring centre: the one that is in the wall, else one of a size that follows the brief unless
+   * given. Spare cores are parked.
+   *
+   * @throws TooFewCores
+   */
   cable(
     id: string,
     label: string,
@@ -48,30 +46,26 @@ export class Layout {
     lengthM: number,
     { cores: given, colours = coloursOf(this.brief.supply) }: { cores?: number; colours?: ColourSet } = {},
   ): void {
-    const needed = wires.length
-    const size = given ?? (this.brief.cable === 'five-core' ? 5 : Math.max(3, needed))
-    const free = [...colours.bySize[size]]
-    const used: { wire: Wire; colour: Colour }[] = wires.map((wire) => {
-      const colour = colours.wanted[wire.use].find((c) => free.includes(c))
-      if (!colour) throw new Error(`cable ${id}: ${size} cores do not serve ${needed} conductors`)
-      free.splice(free.indexOf(colour), 1)
-      return { wire, colour }
-    })
-    const cores: Core[] = []
-    for (const colour of colours.bySize[size]) {
-      const taken = used.find((u) => u.colour === colour)
-      const near: End = taken?.wire.connector
-        ? { at: 'connector', connector: taken.wire.connector }
-        : taken?.wire.terminal
-          ? at(`${device}.${taken.wire.terminal}`)
+    this.runs.push(id)
+    const size = given ?? (this.brief.cable === 'five-core' ? 5 : Math.max(3, wires.length))
+    const inWall = this.brief.inWall?.[id]
+    const own = inWall ?? colours.bySize[size]
+    const set = inWall && colours !== thermostatWire ? coloursFound(this.brief.supply, inWall) : colours
+    const used = wiresToCores(id, label, wires, own, set, inWall !== undefined)
+    const cores = own.map((colour, i): Core => {
+      const wire = used[i]
+      const near: End = wire?.connector
+        ? { at: 'connector', connector: wire.connector }
+        : wire?.terminal
+          ? at(`${device}.${wire.terminal}`)
           : { at: 'cut-back' }
-      const core: Core = { id: colour, colour, areaMm2: 0.75, ends: [near, { at: 'loose' }] }
-      const sleeve = taken && colours.sleeveFor(taken.wire.use, colour)
+      const core: Core = { id: coreId(own, i), colour, areaMm2: 0.75, ends: [near, { at: 'loose' }] }
+      const sleeve = wire && set.sleeveFor(wire.use, colour)
       if (sleeve) core.sleeve = sleeve
-      cores.push(core)
-      if (taken) this.bring(taken.wire.to, core, id)
+      if (wire) this.bring(wire.to, core, id)
       else this.spares.push({ core, end: 1, legend: 'Spare', from: id })
-    }
+      return core
+    })
     this.cables.push({ id, label, lengthM, ratedForMains: true, cores })
   }
 
@@ -82,11 +76,14 @@ export class Layout {
     device: string,
     cores: readonly { terminal: string; colour: Colour; to: string | { parked: string } | null }[],
   ): void {
+    const colours = cores.map(({ colour }) => colour)
     const made = cores.map(({ terminal, colour, to }, i): Core => {
-      // Two cores of one lead may have one colour.
-      const before = cores.slice(0, i).filter((c) => c.colour === colour).length
-      const own = before > 0 ? `${colour}-${before + 1}` : colour
-      const core: Core = { id: own, colour, areaMm2: 0.75, ends: [at(`${device}.${terminal}`), { at: 'cut-back' }] }
+      const core: Core = {
+        id: coreId(colours, i),
+        colour,
+        areaMm2: 0.75,
+        ends: [at(`${device}.${terminal}`), { at: 'cut-back' }],
+      }
       if (typeof to === 'string') this.bring(to, core, id)
       else if (to) this.spares.push({ core, end: 1, legend: to.parked, from: id, live: true })
       return core
@@ -119,9 +116,11 @@ export class Layout {
   /**
    * Allocates terminals and links. Call once, when every cable is in.
    *
-   * @throws CentreTooSmall
+   * @throws CentreTooSmall, NoSuchCable
    */
   finish(): void {
+    for (const id of Object.keys(this.brief.inWall ?? {}))
+      if (!this.runs.includes(id)) throw new NoSuchCable(id, this.runs)
     const functions = [...this.functions].filter(([, { waiting }]) => waiting.length > 0)
     const joined = functions.map(([id, { legend, waiting }]) => ({ id, legend, from: waiting.map(({ from }) => from) }))
     const { terminals, places, spares, links } = allocated(joined, this.spares, this.brief.terminals)
@@ -142,6 +141,12 @@ export class Layout {
     if (!target) throw new Error(`no function "${to}" in the wiring centre`)
     target.waiting.push({ core, end: 1, from })
   }
+}
+
+/** Two cores of one cable may have one colour: the second has a number behind it. */
+function coreId(colours: readonly Colour[], index: number): string {
+  const before = colours.slice(0, index).filter((colour) => colour === colours[index]).length
+  return before > 0 ? `${colours[index]}-${before + 1}` : colours[index]
 }
 
 const at = (terminal: string): End => ({ at: 'terminal', terminal })

@@ -1,4 +1,6 @@
 import { CentreTooSmall } from './allocate'
+import { NoSuchCable, TooFewCores } from './cores'
+import { refusalsOf, type Refusal } from './refusals'
 import { briefAnswersSchema, type PlanBrief } from './brief'
 import { centreKind, centreKindIds, type CentreKindId } from './centres'
 import { planSystem } from './plan'
@@ -13,8 +15,14 @@ export interface InCentre {
   links: number
 }
 
-/** A system in every kind of wiring centre, in the order of {@link centreKindIds}: the smallest strip that does comes first. */
-export const inCentres = (brief: PlanBrief): InCentre[] => centreKindIds.map((kind) => inCentre(brief, kind))
+/**
+ * A system in every kind of wiring centre, in the order of {@link centreKindIds}: the smallest strip that does comes first. None
+ * where something else stands in the way.
+ */
+export function inCentres(brief: PlanBrief): InCentre[] {
+  if (refusalsOf(brief).length > 0 || whyNotLaid({ ...brief, terminals: 'separate' })) return []
+  return centreKindIds.map((kind) => inCentre(brief, kind))
+}
 
 function inCentre(brief: PlanBrief, kind: CentreKindId): InCentre {
   try {
@@ -38,14 +46,27 @@ function inCentre(brief: PlanBrief, kind: CentreKindId): InCentre {
   }
 }
 
+/** Why a brief whose answers go together cannot be laid out all the same: its wiring centre, or a cable in the wall. */
+export function whyNotLaid(brief: PlanBrief): Refusal | undefined {
+  try {
+    planSystem(brief, 'plan', 'Plan')
+    return undefined
+  } catch (error) {
+    if (error instanceof TooFewCores || error instanceof NoSuchCable)
+      return { path: ['inWall', error.cable], message: error.message }
+    if (error instanceof CentreTooSmall) return { path: ['terminals'], message: error.message }
+    throw error
+  }
+}
+
 /** What Plan lays out: a brief that it cannot is refused, with the field, the reason, and what would do. */
 export const planBriefSchema = briefAnswersSchema.superRefine((brief, context) => {
   // What is refused for itself is not laid out.
   if (!briefAnswersSchema.safeParse(brief).success) return
-  const own = inCentre(brief, brief.terminals)
-  if (own.fits) return
-  const does = inCentres(brief).find(({ fits }) => fits)
-  const instead = does ? `take a ${centreKind(does.kind).name.toLowerCase()}` : 'none would do'
-  const { message } = new CentreTooSmall(brief.terminals, own.terminals)
-  context.addIssue({ code: 'custom', path: ['terminals'], message: `${message}: ${instead}` })
+  const refusal = whyNotLaid(brief)
+  if (!refusal) return
+  const { path, message } = refusal
+  const does = path[0] === 'terminals' ? inCentres(brief).find(({ fits }) => fits) : undefined
+  const instead = does ? `: ${centreKind(does.kind).name} would do` : ''
+  context.addIssue({ code: 'custom', path, message: `${message}${instead}` })
 })

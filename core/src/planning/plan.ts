@@ -1,5 +1,6 @@
 import type { Installation } from '../installation'
-import type { PlanBrief, SchemeId } from './brief'
+import type { PlanBrief } from './brief'
+import type { SchemeId } from './schemes'
 import { planDiverter } from './diverter'
 import { planFanConvector } from './fan-convector'
 import { planGravity } from './gravity'

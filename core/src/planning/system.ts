@@ -2,8 +2,10 @@ import { coloursOf, deviceType, supplies, thermostatWire, typeDirectory } from '
 import { parseInstallation, type Demand, type Device, type End, type Installation, type Place } from '../installation'
 import { nth } from '../lists'
 import { withPipework, type PipeworkOptions } from '../pipework'
-import type { CircuitKind, PlanBrief } from './brief'
-import { Layout, type Wire } from './layout'
+import type { PlanBrief } from './brief'
+import type { CircuitKind } from './schemes'
+import type { Wire } from './cores'
+import { Layout } from './layout'
 
 /** Line, neutral and earth to terminals of those names. */
 export const mains: readonly Wire[] = [
@@ -56,7 +58,7 @@ export class PlannedSystem {
   private readonly demands: Demand[] = []
   private readonly connectors: { id: string; name: string; place: string; ways: number }[] = []
 
-  constructor(private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply'>) {
+  constructor(private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply' | 'inWall'>) {
     this.layout = new Layout('wc', brief)
   }
 

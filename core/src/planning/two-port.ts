@@ -1,5 +1,6 @@
 import type { Demand, Installation } from '../installation'
-import { fittingsOf, schemes, type Fittings, type PlanBrief } from './brief'
+import type { PlanBrief } from './brief'
+import { fittingsOf, schemes, type Fittings } from './schemes'
 import { namesOf, PlannedSystem } from './system'
 
 type Call = Demand['call']

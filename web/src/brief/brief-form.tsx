@@ -3,27 +3,28 @@ import { jobBriefSchema, kindsOfWork, type JobBrief, type JobBriefInput } from '
 import {
   circuitKindIds,
   circuitKinds,
-  circuitsTaken,
   fittingChoices,
-  schemeIds,
-  schemes,
   supplies,
   supplyIds,
   usualFittings,
   type Fittings,
-  type SchemeId,
+  type Installation,
+  type PlanBrief,
 } from '@nobbet/core'
-import type { ChangeEvent } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useFieldArray, useForm, useWatch } from 'react-hook-form'
 import { CentreChoice } from './centre-choice'
 import { kindWords } from '../jobs/words'
+import { ChoiceTiles } from './choice-tiles'
+import { InWall } from './in-wall'
+import { OutcomePanel } from './outcome-panel'
+import { SchemeChoice } from './scheme-choice'
+import { useOutcome } from './use-outcome'
 
 const upperFirst = (text: string) => text[0].toUpperCase() + text.slice(1)
 
 const fittingFields = Object.keys(fittingChoices) as (keyof Fittings)[]
 const fittingLabels: Record<keyof Fittings, string> = { cylinder: 'Cylinder', control: 'Control', boiler: 'Boiler' }
-const fittingWidths: Record<keyof Fittings, string> = { cylinder: 'col-sm-3', control: 'col-sm-4', boiler: 'col-sm-5' }
 const choiceText = (field: keyof Fittings, id: string): string => (fittingChoices[field] as Record<string, string>)[id]
 
 export const emptyBrief: JobBriefInput = {
@@ -50,173 +51,183 @@ interface BriefFormProps {
   busy: boolean
   /** What went wrong with the last save. */
   failure?: React.ReactNode
+  /** The wiring of the job as it stands, where there is one. */
+  now?: Installation
   onSave: (brief: JobBrief) => void
 }
 
-export function BriefForm({ start, saveLabel, busy, failure, onSave }: BriefFormProps) {
+export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: BriefFormProps) {
   const form = useForm<JobBriefInput, unknown, JobBrief>({
     defaultValues: start,
     resolver: zodResolver(jobBriefSchema),
   })
-  const { register, control, getValues, setValue, handleSubmit, formState } = form
+  const { register, control, setValue, handleSubmit, formState } = form
   const circuits = useFieldArray({ control, name: 'fitted.circuits' })
   const { errors } = formState
-  const scheme = useWatch({ control, name: 'fitted.scheme' })
-  const kinds = circuitKindIds.filter((kind) => circuitsTaken(scheme, kind)[1] > 0)
-  const most = kinds.reduce((sum, kind) => sum + circuitsTaken(scheme, kind)[1], 0)
+  const fitted = useWatch({ control, name: 'fitted' })
+  const outcome = useOutcome(fitted)
+  const heatsWater = fitted.circuits.some(({ kind }) => kind === 'hot-water')
   const circuitErrors = errors.fitted?.circuits
 
-  /** Circuits a scheme has no place for go, and the ones it cannot do without come. */
-  const fitCircuits = (id: SchemeId) => {
-    const now = getValues('fitted.circuits')
-    const kept = circuitKindIds.flatMap((kind) => {
-      const [least, allowed] = circuitsTaken(id, kind)
-      const have = now.filter((c) => c.kind === kind).slice(0, allowed)
-      const name = kind === 'heating' ? 'House' : upperFirst(circuitKinds[kind])
-      return have.length < least ? [...have, { kind, name }] : have
-    })
-    circuits.replace(kept)
-    // What is fitted follows the scheme until somebody chooses otherwise.
-    for (const field of fittingFields) setValue(`fitted.${field}`, undefined)
+  const usual = usualFittings(fitted.scheme)
+  const set = <K extends keyof typeof fitted>(field: K, value: (typeof fitted)[K]) =>
+    setValue(`fitted.${field}`, value as never, { shouldDirty: true, shouldValidate: formState.isSubmitted })
+  /** Another way to answer, whole. */
+  const take = (brief: PlanBrief) => {
+    circuits.replace(brief.circuits)
+    for (const field of [...fittingFields, 'offContact', 'inWall', 'scheme', 'terminals'] as const)
+      set(field, brief[field])
   }
-  const usual = usualFittings(scheme)
 
   return (
     <Form className="brief-form" noValidate onSubmit={(event) => void handleSubmit(onSave)(event)}>
-      <section className="sheet">
-        <Form.Group className="mb-3" controlId="site">
-          <Form.Label className="fw-bold">Site</Form.Label>
-          <Form.Control {...register('site')} isInvalid={!!errors.site} placeholder="Address, or what you call it" />
-          <Form.Control.Feedback type="invalid">{errors.site?.message}</Form.Control.Feedback>
-        </Form.Group>
-        <fieldset className="mb-3">
-          <legend className="fs-6 fw-bold mb-1">Kind of work</legend>
-          <div className="choices">
-            {kindsOfWork.map((kind) => (
-              <span key={kind}>
-                <input type="radio" className="btn-check" id={`kind-${kind}`} value={kind} {...register('kind')} />
-                <label className="btn btn-outline-primary" htmlFor={`kind-${kind}`}>
-                  {kindWords[kind]}
-                </label>
-              </span>
-            ))}
-          </div>
-        </fieldset>
-        <Form.Group className="mb-3" controlId="symptom">
-          <Form.Label className="fw-bold">Reported symptom</Form.Label>
-          <Form.Control as="textarea" rows={2} {...register('symptom')} placeholder="In the customer’s words" />
-        </Form.Group>
-        <div className="row g-3">
-          <Form.Group className="col-sm-8" controlId="earlier">
-            <Form.Label className="fw-bold">What an earlier visit said</Form.Label>
-            <Form.Control {...register('earlier')} placeholder="Evidence, not truth" />
+      <div className="brief-questions">
+        <section className="sheet">
+          <Form.Group className="mb-3" controlId="site">
+            <Form.Label className="fw-bold">Site</Form.Label>
+            <Form.Control {...register('site')} isInvalid={!!errors.site} placeholder="Address, or what you call it" />
+            <Form.Control.Feedback type="invalid">{errors.site?.message}</Form.Control.Feedback>
           </Form.Group>
-          <Form.Group className="col-sm-4" controlId="engineer">
-            <Form.Label className="fw-bold">Who attends</Form.Label>
-            <Form.Control {...register('engineer')} />
-          </Form.Group>
-        </div>
-      </section>
-
-      <section className="sheet" aria-labelledby="fitted-heading">
-        <h2 id="fitted-heading">What is fitted</h2>
-        <Form.Group className="mb-3" controlId="scheme">
-          <Form.Label className="fw-bold">Scheme</Form.Label>
-          <Form.Select
-            {...register('fitted.scheme', {
-              onChange: (event: ChangeEvent<HTMLSelectElement>) => fitCircuits(event.target.value as SchemeId),
-            })}
-          >
-            {schemeIds.map((id) => (
-              <option key={id} value={id}>
-                {schemes[id].name}: {schemes[id].about}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
-        {circuits.fields.map((field, i) => (
-          <div key={field.id}>
-            <div className="circuit-row">
-              <Form.Select aria-label={`Circuit ${i + 1} kind`} {...register(`fitted.circuits.${i}.kind`)}>
-                {kinds.map((kind) => (
-                  <option key={kind} value={kind}>
-                    {upperFirst(circuitKinds[kind])}
-                  </option>
-                ))}
-              </Form.Select>
-              <Form.Control
-                aria-label={`Circuit ${i + 1} name`}
-                placeholder="Its name, for example Upstairs"
-                isInvalid={!!circuitErrors?.[i]?.name}
-                {...register(`fitted.circuits.${i}.name`)}
-              />
-              <Button
-                variant="outline-primary"
-                aria-label={`Remove circuit ${i + 1}`}
-                disabled={circuits.fields.length === 1}
-                onClick={() => circuits.remove(i)}
-              >
-                Remove
-              </Button>
+          <fieldset className="mb-3">
+            <legend className="fs-6 fw-bold mb-1">Kind of work</legend>
+            <div className="choices">
+              {kindsOfWork.map((kind) => (
+                <span key={kind}>
+                  <input type="radio" className="btn-check" id={`kind-${kind}`} value={kind} {...register('kind')} />
+                  <label className="btn btn-outline-primary" htmlFor={`kind-${kind}`}>
+                    {kindWords[kind]}
+                  </label>
+                </span>
+              ))}
             </div>
-            {circuitErrors?.[i]?.name && <p className="text-danger">{circuitErrors[i].name.message}</p>}
+          </fieldset>
+          <Form.Group className="mb-3" controlId="symptom">
+            <Form.Label className="fw-bold">Reported symptom</Form.Label>
+            <Form.Control as="textarea" rows={2} {...register('symptom')} placeholder="In the customer’s words" />
+          </Form.Group>
+          <div className="row g-3">
+            <Form.Group className="col-sm-8" controlId="earlier">
+              <Form.Label className="fw-bold">What an earlier visit said</Form.Label>
+              <Form.Control {...register('earlier')} placeholder="Evidence, not truth" />
+            </Form.Group>
+            <Form.Group className="col-sm-4" controlId="engineer">
+              <Form.Label className="fw-bold">Who attends</Form.Label>
+              <Form.Control {...register('engineer')} />
+            </Form.Group>
           </div>
-        ))}
-        {(circuitErrors?.message ?? circuitErrors?.root?.message) && (
-          <p className="text-danger" role="alert">
-            {circuitErrors?.message ?? circuitErrors?.root?.message}
-          </p>
-        )}
-        {circuits.fields.length < most && (
-          <Button variant="outline-primary" onClick={() => circuits.append({ kind: 'heating', name: '' })}>
-            Add a circuit
-          </Button>
-        )}
-        {usual && (
-          <div className="row g-3 mt-1">
-            {fittingFields.map((field) => (
-              <Form.Group className={fittingWidths[field]} controlId={field} key={field}>
-                <Form.Label className="fw-bold">{fittingLabels[field]}</Form.Label>
-                <Form.Select
-                  {...register(`fitted.${field}`, { setValueAs: (value: string) => value || undefined })}
-                  isInvalid={!!errors.fitted?.[field]}
-                >
-                  <option value="">As usual: {choiceText(field, usual[field])}</option>
-                  {Object.keys(fittingChoices[field]).map((id) => (
-                    <option key={id} value={id}>
-                      {choiceText(field, id)}
+        </section>
+
+        <section className="sheet" aria-labelledby="fitted-heading">
+          <h2 id="fitted-heading">What is fitted</h2>
+          {circuits.fields.map((field, i) => (
+            <div key={field.id}>
+              <div className="circuit-row">
+                <Form.Select aria-label={`Circuit ${i + 1} kind`} {...register(`fitted.circuits.${i}.kind`)}>
+                  {circuitKindIds.map((kind) => (
+                    <option key={kind} value={kind}>
+                      {upperFirst(circuitKinds[kind])}
                     </option>
                   ))}
                 </Form.Select>
-                <Form.Control.Feedback type="invalid">{errors.fitted?.[field]?.message}</Form.Control.Feedback>
-              </Form.Group>
-            ))}
-          </div>
-        )}
-        <Form.Group className="mt-3" controlId="supply">
-          <Form.Label className="fw-bold">Supply</Form.Label>
-          <Form.Select {...register('fitted.supply')}>
-            {supplyIds.map((id) => (
-              <option key={id} value={id}>
-                {supplies[id].name}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
-        <Form.Group className="mt-3" controlId="cable">
-          <Form.Label className="fw-bold">Cables</Form.Label>
-          <Form.Select {...register('fitted.cable')}>
-            <option value="five-core">Five-core everywhere: no core is missing later</option>
-            <option value="only-needed">Only the cores needed</option>
-          </Form.Select>
-        </Form.Group>
-        <CentreChoice form={form} />
-      </section>
-
-      {failure}
-      <Button type="submit" size="lg" disabled={busy}>
-        {busy ? 'Saving' : saveLabel}
-      </Button>
+                <Form.Control
+                  aria-label={`Circuit ${i + 1} name`}
+                  placeholder="Its name, for example Upstairs"
+                  isInvalid={!!circuitErrors?.[i]?.name}
+                  {...register(`fitted.circuits.${i}.name`)}
+                />
+                {heatsWater && fitted.circuits[i]?.kind !== 'hot-water' && (
+                  <Form.Check
+                    id={`alongside-${i}`}
+                    className="alongside"
+                    label="heats while hot water does"
+                    checked={fitted.circuits[i]?.alongside === true}
+                    onChange={({ target }) =>
+                      setValue(`fitted.circuits.${i}.alongside`, target.checked || undefined, { shouldDirty: true })
+                    }
+                  />
+                )}
+                <Button
+                  variant="outline-primary"
+                  aria-label={`Remove circuit ${i + 1}`}
+                  disabled={circuits.fields.length === 1}
+                  onClick={() => circuits.remove(i)}
+                >
+                  Remove
+                </Button>
+              </div>
+              {circuitErrors?.[i]?.name && <p className="text-danger">{circuitErrors[i].name.message}</p>}
+            </div>
+          ))}
+          {(circuitErrors?.message ?? circuitErrors?.root?.message) && (
+            <p className="text-danger" role="alert">
+              {circuitErrors?.message ?? circuitErrors?.root?.message}
+            </p>
+          )}
+          {circuits.fields.length < 12 && (
+            <Button variant="outline-primary" onClick={() => circuits.append({ kind: 'heating', name: '' })}>
+              Add a circuit
+            </Button>
+          )}
+          <SchemeChoice chosen={fitted.scheme} suggested={outcome.schemes} onChoose={(id) => set('scheme', id)} />
+          {(usual ? fittingFields : []).map((field) => (
+            <ChoiceTiles
+              key={field}
+              legend={fittingLabels[field]}
+              name={field}
+              value={fitted[field] ?? ''}
+              choices={[
+                { id: '', name: 'As usual', about: choiceText(field, usual![field]) },
+                ...Object.keys(fittingChoices[field]).map((id) => ({ id, name: choiceText(field, id) })),
+              ]}
+              onChoose={(id) => set(field, (id || undefined) as never)}
+              problem={errors.fitted?.[field]?.message}
+            />
+          ))}
+          {heatsWater && (
+            <ChoiceTiles
+              legend="Hot water OFF contact at the programmer"
+              name="off-contact"
+              value={fitted.offContact === false ? 'no' : 'yes'}
+              choices={[
+                { id: 'yes', name: 'It has one' },
+                { id: 'no', name: 'It has none' },
+              ]}
+              onChoose={(id) => set('offContact', id === 'no' ? false : undefined)}
+              problem={errors.fitted?.offContact?.message}
+            />
+          )}
+          <ChoiceTiles
+            legend="Supply"
+            name="supply"
+            value={fitted.supply ?? '230-50'}
+            choices={supplyIds.map((id) => ({ id, name: supplies[id].name }))}
+            onChoose={(id) => set('supply', id)}
+          />
+          <ChoiceTiles
+            legend="Cables"
+            name="cable"
+            value={fitted.cable ?? 'five-core'}
+            choices={[
+              { id: 'five-core', name: 'Five-core everywhere', about: 'no core is missing later' },
+              { id: 'only-needed', name: 'Only the cores needed' },
+            ]}
+            onChoose={(id) => set('cable', id)}
+          />
+          <InWall
+            plan={outcome.plan}
+            cables={fitted.inWall ?? {}}
+            onChange={(cables) => set('inWall', cables as never)}
+          />
+          <CentreChoice form={form} brief={outcome.brief} />
+        </section>
+      </div>
+      <OutcomePanel outcome={outcome} now={now} onWay={take} />
+      <div className="brief-save">
+        {failure}
+        <Button type="submit" size="lg" disabled={busy}>
+          {busy ? 'Saving' : saveLabel}
+        </Button>
+      </div>
     </Form>
   )
 }

@@ -6,6 +6,7 @@ import { BriefPage } from './brief-page'
 import { NewJobPage } from './new-job-page'
 
 jest.mock('../store/stores', () => jest.requireActual('../../testing/stores'))
+jest.mock('../workers/compute', () => jest.requireActual('../../testing/compute'))
 jest.mock('../api/client', () => ({
   ...jest.requireActual('../api/client'),
   call: () => Promise.reject(new TypeError('failed to fetch')),
@@ -55,7 +56,7 @@ describe('the brief of a job', () => {
   ])('of another scheme changes nothing until one has chosen: %s', async (choice, scheme, revisions) => {
     const { document, job } = await brief()
     const { wiring } = document()
-    write('Scheme', 'mid-position')
+    fireEvent.click(screen.getByRole('radio', { name: /^Mid-position/ }))
     save()
     const box = within(await screen.findByRole('alertdialog', { name: 'A new plan' }))
     expect(document().wiring).toBe(wiring)

@@ -106,6 +106,7 @@ function Brief({ store, document }: { store: JobStore; document: JobDocument }) 
           start={start.brief}
           saveLabel="Save the brief"
           busy={false}
+          now={document.wiring}
           onSave={save}
           failure={
             problem && (

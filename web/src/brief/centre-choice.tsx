@@ -1,14 +1,7 @@
-import {
-  briefAnswersSchema,
-  centreKind,
-  centreKindIds,
-  inCentres,
-  type CentreKindId,
-  type InCentre,
-} from '@nobbet/core'
+import { centreKind, centreKindIds, inCentres, type CentreKindId, type InCentre, type PlanBrief } from '@nobbet/core'
 import type { JobBrief, JobBriefInput } from '@nobbet/contract'
-import { useDeferredValue, useEffect, useMemo } from 'react'
-import { useWatch, type UseFormReturn } from 'react-hook-form'
+import { useEffect, useMemo } from 'react'
+import type { UseFormReturn } from 'react-hook-form'
 import { CentreDrawing } from './centre-drawing'
 
 /** What the wiring takes there, in few words. */
@@ -19,20 +12,21 @@ function takes({ kind, fits, terminals, links }: InCentre): string {
   return `${terminals}${has === undefined ? '' : ` of ${has}`} terminals, ${linked}`
 }
 
+interface CentreChoiceProps {
+  form: UseFormReturn<JobBriefInput, unknown, JobBrief>
+  /** The answers as they stand; left out while one of them is none. */
+  brief?: PlanBrief
+}
+
 /**
  * The kinds of wiring centre, each with what this wiring would take there. Until somebody has chosen, one that has become too small
  * gives way to the smallest that does.
  */
-export function CentreChoice({ form }: { form: UseFormReturn<JobBriefInput, unknown, JobBrief> }) {
-  const { register, control, setValue, formState } = form
-  const fitted = useWatch({ control, name: 'fitted' })
-  const { terminals: chosen = 'separate', ...rest } = fitted
-  const answers = useDeferredValue(JSON.stringify(rest))
-  const told = useMemo(() => {
-    const read = briefAnswersSchema.safeParse(JSON.parse(answers))
-    return read.success ? new Map(inCentres(read.data).map((one) => [one.kind, one])) : undefined
-  }, [answers])
-  const smallest = told && [...told.values()].find(({ fits }) => fits)?.kind
+export function CentreChoice({ form, brief }: CentreChoiceProps) {
+  const { register, setValue, formState } = form
+  const chosen = brief?.terminals ?? 'separate'
+  const told = useMemo(() => new Map((brief ? inCentres(brief) : []).map((one) => [one.kind, one])), [brief])
+  const smallest = [...told.values()].find(({ fits }) => fits)?.kind
   const isChosen = formState.dirtyFields.fitted?.terminals === true
   useEffect(() => {
     if (!isChosen && smallest && told.get(chosen)?.fits === false) setValue('fitted.terminals', smallest)
@@ -43,7 +37,7 @@ export function CentreChoice({ form }: { form: UseFormReturn<JobBriefInput, unkn
       <legend className="fs-6 fw-bold mb-1">Wiring centre</legend>
       <div className="centre-tiles">
         {centreKindIds.map((kind) => (
-          <Tile key={kind} kind={kind} told={told?.get(kind)} smallest={kind === smallest}>
+          <Tile key={kind} kind={kind} told={told.get(kind)} smallest={kind === smallest}>
             <input
               type="radio"
               className="visually-hidden"

@@ -2,6 +2,7 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react'
 import { here } from '../../testing/stores'
 import { showAt } from '../../testing/page'
+import { OnTheWay } from '../shell/on-the-way'
 import { addressOf } from './desk'
 import { useDesk, useLeftSitting } from './use-desk'
 
@@ -78,6 +79,20 @@ describe('what is set up at Trace', () => {
     navigation.state = 'idle'
     expect(at().search).toBe('?follow=heating-1')
     expect(await here.sitting(job)).toMatchObject({ do: ['programmer.heating=on'] })
+  })
+
+  it('is not written either in the moment before the screen learns that one is on the way', async () => {
+    const left = jest.fn(() => true)
+    const shown = (
+      <OnTheWay value={left}>
+        <Sitting job="job-desk-way" />
+      </OnTheWay>
+    )
+    const { at } = showAt('/trace', '/trace?follow=heating-1', shown)
+    await desk()
+    fireEvent.click(screen.getByText('two at once'))
+    await waitFor(() => expect(left).toHaveBeenCalled())
+    expect(at().search).toBe('?follow=heating-1')
   })
 
   it('is empty once it is cleared, and stays so', async () => {

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
 import { useNavigation, useSearchParams } from 'react-router'
 import type { Sitting } from '../store/kept'
 import { here } from '../store/stores'
+import { useOnTheWay } from '../shell/on-the-way'
 import { addressOf, Desk, sittingOf } from './desk'
 
 /** The address follows what is done in the simulation at this distance, so that the picture comes first, ms; all else at once. */
@@ -26,6 +27,7 @@ export function useDesk(job: string | undefined, left: Sitting = {}): Desk {
   const stands = addressOf(useSyncExternalStore(desk.subscribe, desk.current))
 
   const leaving = useNavigation().state !== 'idle'
+  const isOnTheWay = useOnTheWay()
 
   // From elsewhere.
   useEffect(() => {
@@ -40,6 +42,8 @@ export function useDesk(job: string | undefined, left: Sitting = {}): Desk {
     const did = (text: string) => new URLSearchParams(text).getAll('do').join('\n')
     const wait = did(stands) === did(written.current) ? 0 : addressAfterMs
     const timer = setTimeout(() => {
+      // Somebody has just pressed a link, and this screen has not heard of it yet.
+      if (isOnTheWay()) return
       written.current = stands
       setSearch(new URLSearchParams(stands), { replace: true })
     }, wait)

@@ -1,6 +1,7 @@
 import {
   allStates,
   compile,
+  conflictOf,
   cured,
   diagnose,
   faultRun,
@@ -11,11 +12,13 @@ import {
   symptomTexts,
   type AllStates,
   type Circuit,
+  type Conflict,
   type DeviceType,
   type FaultEnd,
   type CheckFinding,
   type Installation,
   type LoggedFinding,
+  type PlanBrief,
   type WeekPlan,
   type WeekResult,
 } from '@nobbet/core'
@@ -68,6 +71,8 @@ const api = {
     const { circuit } = ready(installation)
     return { findings: staticFindings(circuit), known: knownOf(circuit) }
   },
+  /** Which answers of a brief stand in each other's way; null where it can be laid out. */
+  conflict: (brief: PlanBrief): Conflict | null => conflictOf(brief) ?? null,
   /** Every reachable state; undefined where it was left. */
   states: (
     run: number,

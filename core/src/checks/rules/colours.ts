@@ -1,17 +1,9 @@
+import { colourMeaning } from '../../catalogue'
 import { LINE, NEUTRAL } from '../../circuit'
-import type { Cable, Colour } from '../../installation'
+import type { Colour } from '../../installation'
 import type { CheckFinding } from '../finding'
 import { earthColoured } from './remedies'
 import { inUse, type Survey } from './survey'
-
-/** The colour that says neutral in a cable, by the colours it comes in, and the sleeve that says line. */
-function neutralOf(cable: Cable): { neutral: Colour; line: Colour } | undefined {
-  const has = (colour: Colour) => cable.cores.some((k) => k.colour === colour)
-  if (has('white') && has('black')) return { neutral: 'white', line: 'black' }
-  if (has('brown') || has('blue')) return { neutral: 'blue', line: 'brown' }
-  if (has('red') && has('black') && (has('green') || has('green-yellow'))) return { neutral: 'black', line: 'red' }
-  return undefined
-}
 
 /**
  * What a conductor's colour says against what it does. Leads are fixed to their devices and wear what their makers gave
@@ -33,11 +25,12 @@ export function colourFindings(survey: Survey): CheckFinding[] {
           ...at,
           ...(earth && { detail: 'sleeved-earth' as const }),
         })
-      const says = neutralOf(cable)
+      const says = colourMeaning(cable.cores.map(({ colour }) => colour))
       // What is or looks like earth is never sleeved into something else, nor anything into earth.
       if (earth || earthColoured(core.colour)) continue
       if (!says || cable.leadOf !== undefined || survey.isExtraLow(atom)) continue
       const shown = core.sleeve ?? core.colour
+      const [neutral, line] = [says.wanted.neutral[0], says.wanted.line[0]]
       const poles = survey.poles(survey.all, atom)
       const sleeve = (colour: Colour) => ({
         proposal: {
@@ -45,10 +38,10 @@ export function colourFindings(survey: Survey): CheckFinding[] {
           changes: [{ do: 'core' as const, cable: cable.id, core: core.id, set: { sleeve: colour } }],
         },
       })
-      if (shown === says.neutral && poles & LINE && !(poles & NEUTRAL))
-        findings.push({ rule: 'switched-not-identified', severity: 'poor-practice', ...at, ...sleeve(says.line) })
-      if (shown !== says.neutral && survey.isNeutral(atom))
-        findings.push({ rule: 'switched-not-identified', severity: 'poor-practice', ...at, ...sleeve(says.neutral) })
+      if (shown === neutral && poles & LINE && !(poles & NEUTRAL))
+        findings.push({ rule: 'switched-not-identified', severity: 'poor-practice', ...at, ...sleeve(line) })
+      if (shown !== neutral && survey.isNeutral(atom))
+        findings.push({ rule: 'switched-not-identified', severity: 'poor-practice', ...at, ...sleeve(neutral) })
     }
   return findings
 }

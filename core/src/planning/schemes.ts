@@ -1,0 +1,158 @@
+/** Kinds of circuit a brief can name, in words. */
+export const circuitKinds = {
+  heating: 'heating',
+  'hot-water': 'hot water',
+  'towel-rails': 'towel rails',
+  underfloor: 'underfloor room',
+  later: 'zone for later',
+} as const
+export type CircuitKind = keyof typeof circuitKinds
+export const circuitKindIds = Object.keys(circuitKinds) as [CircuitKind, ...CircuitKind[]]
+
+/** Circuits that two-port valves can serve, one valve to each. */
+const byTwoPort = {
+  heating: [0, 8],
+  'hot-water': [0, 1],
+  'towel-rails': [0, 1],
+  underfloor: [0, 4],
+  later: [0, 2],
+} as const
+
+/** The schemes Plan lays out, by what they are, with the fewest and most circuits of each kind they take. */
+export const schemes = {
+  'two-port': {
+    name: 'Two-port',
+    about: 'one valve to each circuit',
+    takes: byTwoPort,
+    fitted: { cylinder: 'vented', control: 'programmer', boiler: 'switched-live' },
+  },
+  'mid-position': {
+    name: 'Mid-position',
+    about: 'one three-port valve for heating and hot water',
+    takes: { heating: [1, 1], 'hot-water': [1, 1] },
+  },
+  diverter: {
+    name: 'Diverter, spring return',
+    about: 'hot water first, one three-port valve',
+    takes: { heating: [1, 1], 'hot-water': [1, 1] },
+  },
+  'three-wire-diverter': {
+    name: 'Heat pump with a three-wire diverter',
+    about: 'hot water first, the heat pump drives its valve both ways',
+    takes: { heating: [1, 1], 'hot-water': [1, 1] },
+  },
+  'more-zones': {
+    name: 'Two-port with more zones',
+    about: 'towel rails, underfloor with a manifold controller, a zone whose thermostat comes later',
+    takes: { ...byTwoPort, heating: [1, 8] },
+    fitted: { cylinder: 'vented', control: 'programmer', boiler: 'switched-live' },
+  },
+  unvented: {
+    name: 'Two-port, unvented cylinder',
+    about: 'a high limit before its valve, a frost thermostat, an immersion heater on its own supply',
+    takes: { ...byTwoPort, heating: [1, 8], 'hot-water': [1, 1] },
+    fitted: { cylinder: 'unvented', control: 'programmer', boiler: 'live-output' },
+  },
+  'smart-receiver': {
+    name: 'Two-port, smart receiver',
+    about: 'a wireless receiver times hot water and controls heating; further zones have programmable thermostats',
+    takes: { ...byTwoPort, heating: [1, 8], 'towel-rails': [0, 0], later: [0, 0] },
+    fitted: { cylinder: 'vented', control: 'smart-receiver', boiler: 'pump-beside' },
+  },
+  'hot-water-priority': {
+    name: 'Hot-water priority',
+    about: 'two calls at two flow temperatures, a normally open valve before all heating',
+    takes: { ...byTwoPort, heating: [1, 8], 'hot-water': [1, 1] },
+    fitted: { cylinder: 'vented', control: 'programmer', boiler: 'two-calls' },
+  },
+  'low-voltage': {
+    name: 'Low voltage, end-switch call',
+    about: '24 V valves; their end switches call the boiler',
+    takes: { heating: [1, 8] },
+  },
+  'relay-panel': {
+    name: 'Low voltage, relay panel',
+    about: 'a relay to each zone feeds the valve and calls the boiler',
+    takes: { heating: [1, 8] },
+  },
+  'single-zone': {
+    name: 'Single zone, volt-free call',
+    about: 'one thermostat straight to the boiler',
+    takes: { heating: [1, 1] },
+  },
+  'single-zone-mains': {
+    name: 'Single zone, mains call',
+    about: 'a wireless receiver switches the boiler’s live',
+    takes: { heating: [1, 1] },
+  },
+  'single-zone-bus': {
+    name: 'Single zone, digital bus',
+    about: 'a receiver and the boiler talk over two wires',
+    takes: { heating: [1, 1] },
+  },
+  'single-zone-relay': {
+    name: 'Single zone, relay call',
+    about: 'mains controls pull in a relay whose contact calls without volts',
+    takes: { heating: [1, 1] },
+  },
+  'single-zone-electric': {
+    name: 'Single zone, electric boiler',
+    about: 'a time switch and a programmable thermostat; the boiler on a supply of its own',
+    takes: { heating: [1, 1] },
+  },
+  'fan-convector': {
+    name: 'Switching relay with a fan convector',
+    about: 'a 24 V thermostat starts a mains fan and opens a zone valve',
+    takes: { heating: [1, 3] },
+  },
+  gravity: {
+    name: 'Gravity hot water, pumped heating',
+    about: 'no valve: hot water calls the boiler, heating runs the pump',
+    takes: { heating: [1, 1], 'hot-water': [1, 1] },
+  },
+} as const satisfies Record<string, SchemeType>
+export type SchemeId = keyof typeof schemes
+export const schemeIds = Object.keys(schemes) as [SchemeId, ...SchemeId[]]
+
+/** What a brief can choose beside the circuits, and what each choice is. */
+export const fittingChoices = {
+  cylinder: { vented: 'Vented', unvented: 'Unvented, with a high limit and an immersion heater' },
+  control: { programmer: 'Programmer', 'smart-receiver': 'Smart receiver, two channels' },
+  boiler: {
+    'switched-live': 'One call, pump output',
+    'live-output': 'One call, feeds the controls',
+    'pump-beside': 'One call, pump beside it',
+    'two-calls': 'Two calls, hot water first',
+  },
+} as const
+export interface Fittings {
+  cylinder: keyof typeof fittingChoices.cylinder
+  control: keyof typeof fittingChoices.control
+  boiler: keyof typeof fittingChoices.boiler
+}
+
+interface SchemeType {
+  name: string
+  /** What stands behind its name when it is offered. */
+  about: string
+  takes: Partial<Record<CircuitKind, readonly [fewest: number, most: number]>>
+  /** What is fitted where a brief does not say otherwise; a scheme without it is laid out in one way only. */
+  fitted?: Fittings
+}
+
+/** What is fitted with a scheme where nobody says otherwise; undefined where it leaves no choice. */
+export const usualFittings = (scheme: SchemeId): Fittings | undefined => (schemes[scheme] as SchemeType).fitted
+
+/** What a brief has fitted: what it says, else what its scheme usually has. */
+export const fittingsOf = (brief: { scheme: SchemeId } & Partial<Fittings>): Fittings => {
+  const usual = usualFittings(brief.scheme) ?? schemes['two-port'].fitted
+  return {
+    cylinder: brief.cylinder ?? usual.cylinder,
+    control: brief.control ?? usual.control,
+    boiler: brief.boiler ?? usual.boiler,
+  }
+}
+
+/** The fewest and most circuits of a kind a scheme takes. */
+export const circuitsTaken = (scheme: SchemeId, kind: CircuitKind): readonly [number, number] =>
+  (schemes[scheme] as SchemeType).takes[kind] ?? [0, 0]

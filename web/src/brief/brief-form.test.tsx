@@ -1,0 +1,86 @@
+/** @jest-environment jsdom */
+import type { JobBrief } from '@nobbet/contract'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/react'
+import { BriefForm, emptyBrief } from './brief-form'
+
+jest.mock('../workers/compute', () => jest.requireActual('../../testing/compute'))
+
+const saved: JobBrief[] = []
+function form() {
+  saved.length = 0
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <BriefForm
+        start={{ ...emptyBrief, site: 'Quay Cottage' }}
+        saveLabel="Save"
+        busy={false}
+        onSave={(brief) => saved.push(brief)}
+      />
+    </QueryClientProvider>,
+  )
+}
+const choose = (name: RegExp) => fireEvent.click(screen.getByRole('radio', { name }))
+const outcome = () => within(screen.getByRole('complementary', { name: 'What it comes to' }))
+
+describe('the brief and the plan in one breath', () => {
+  it('show the box, its sums and the verdict beside the answers', async () => {
+    form()
+    await waitFor(() => expect(outcome().getByText('No defect found in the wiring as planned')).toBeTruthy())
+    expect(within(outcome().getByRole('list', { name: 'Wiring centre' })).getAllByRole('listitem')).toHaveLength(12)
+    fireEvent.click(screen.getByText('Add a circuit'))
+    await waitFor(() => expect(outcome().getByText('Circuit 3 valve')).toBeTruthy())
+  })
+
+  it('suggest the schemes that serve, with what speaks for and against each, and say why the others do not', () => {
+    form()
+    expect(screen.getByText('Scheme: 8 would serve')).toBeTruthy()
+    const two = screen.getByRole('radio', { name: /^Two-port each circuit/ }).closest('label')!
+    expect(two.textContent).toContain('an end switch tells that a valve is open')
+    expect(two.textContent).toContain('2 driven valves')
+    const single = screen.getByRole('radio', { name: /^Single zone, volt-free call/ }).closest('label')!
+    expect(single.textContent).toContain('takes 0 hot water circuits, not 1')
+  })
+
+  it('name the fewest answers that cannot be together, and take the way out that is pressed', async () => {
+    form()
+    choose(/^Mid-position/)
+    choose(/^It has none/)
+    await waitFor(() => expect(outcome().getByText('These cannot be together')).toBeTruthy())
+    const answers = outcome().getAllByRole('listitem')
+    expect(answers.map(({ textContent }) => textContent)).toEqual([
+      'scheme: Mid-position',
+      'the programmer has no OFF contact for hot water',
+    ])
+    fireEvent.click(outcome().getByText('Take a programmer with an OFF contact'))
+    await waitFor(() => expect(outcome().queryByText('These cannot be together')).toBeNull())
+    fireEvent.click(screen.getByText('Save'))
+    await waitFor(() => expect(saved).toHaveLength(1))
+    expect(saved[0].fitted).toMatchObject({ scheme: 'mid-position' })
+    expect(saved[0].fitted.offContact).toBeUndefined()
+  })
+
+  it('take a cable that is in the wall as it is, and refuse one with too few cores', async () => {
+    form()
+    const cable = screen.getByLabelText<HTMLSelectElement>('House thermostat cable')
+    fireEvent.change(cable, { target: { value: 'brown, blue, green-yellow' } })
+    await waitFor(() => expect(outcome().getByText(/none is left for a switched live/)).toBeTruthy())
+    fireEvent.click(outcome().getByText('Lay a new cable: House thermostat cable'))
+    await waitFor(() => expect(screen.getByLabelText<HTMLSelectElement>('House thermostat cable').value).toBe(''))
+    fireEvent.change(screen.getByLabelText('House thermostat cable'), {
+      target: { value: 'brown, black, grey, green-yellow' },
+    })
+    await waitFor(() => expect(outcome().getByText(/sleeved blue/)).toBeTruthy())
+  })
+
+  it('know which zone is to heat with hot water, and that priority shuts it off', async () => {
+    form()
+    fireEvent.click(screen.getByLabelText('heats while hot water does'))
+    choose(/^Hot-water priority/)
+    await waitFor(() => expect(outcome().getByText('“House” heats while hot water does')).toBeTruthy())
+    fireEvent.click(outcome().getByText('Let “House” wait for hot water'))
+    await waitFor(() =>
+      expect(screen.getByLabelText<HTMLInputElement>('heats while hot water does').checked).toBe(false),
+    )
+  })
+})

@@ -1,0 +1,29 @@
+import {
+  allStates,
+  compile,
+  conflictOf,
+  knownOf,
+  staticFindings,
+  type Installation,
+  type PlanBrief,
+} from '@nobbet/core'
+
+/** What a worker is asked for by the screens that component tests show, worked out at once where there is no worker. */
+const api = {
+  rules(installation: Installation) {
+    const circuit = compile(installation)
+    return { findings: staticFindings(circuit), known: knownOf(circuit) }
+  },
+  states(_: number, installation: Installation) {
+    const run = allStates(compile(installation))
+    for (;;) {
+      const next = run.next()
+      if (next.done) return next.value
+    }
+  },
+  conflict: (brief: PlanBrief) => conflictOf(brief) ?? null,
+}
+
+export const ask = (_: string, question: (own: typeof api) => unknown) => Promise.resolve().then(() => question(api))
+export const longRun = (_: string, run: (own: typeof api, number: number) => unknown) =>
+  Promise.resolve().then(() => run(api, 1))
