@@ -100,7 +100,7 @@ const fittingAnswer = (said: PlanBrief, field: keyof Fittings): Answer => {
   const others = (brief: PlanBrief) =>
     Object.keys(choices)
       .filter((id) => id !== said[field])
-      .map((id) => ({ says: `${upperFirst(field)}: ${choices[id]}`, brief: { ...brief, [field]: id } as PlanBrief }))
+      .map((id) => ({ says: `${upperFirst(field)}: ${choices[id]}`, brief: { ...brief, [field]: id } }))
   const usual = (brief: PlanBrief): PlanBrief => ({ ...brief, [field]: undefined })
   return {
     id: field,
