@@ -25,6 +25,7 @@ export default {
       // These come as modules only.
       transformIgnorePatterns: ['/node_modules/(?!(uuid|idb|react-hotkeys-hook|comlink)/)'],
       setupFiles: ['<rootDir>/testing/setup.ts'],
+      setupFilesAfterEnv: ['<rootDir>/testing/patience.ts'],
     }),
     project('server'),
     project('e2e'),

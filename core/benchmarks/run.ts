@@ -6,7 +6,8 @@ import { compile, Electrics, emptyNets, Equations, mergeNets, potentials } from 
 import { diagnose, type LoggedFinding } from '../src/diagnosis'
 import { examples } from '../src/examples'
 import { advice, Hunt, pairsOf, type HuntEntry } from '../src/hunt'
-import { planBriefSchema, planSystem } from '../src/planning'
+import { lidCodes } from '../src/formats'
+import { briefShapeSchema, conflictOf, planBriefSchema, planSystem, suggestions } from '../src/planning'
 import { Simulation } from '../src/simulation'
 import { explored } from '../src/states'
 import { solveFlows } from '../src/water'
@@ -191,6 +192,26 @@ await chosen(bench).run()
 /** Weeks are long: a few runs of each, nothing remembered from one to the next. */
 const weeks = new Bench({ time: 0, iterations: 3, warmup: false })
 /** All states: heating zones and hot water, two-port, one channel for heating; nothing is remembered from run to run. */
+/** Ten circuits, laid out; the same where it does not go in, as the smallest set of answers in conflict; and the schemes for three. */
+{
+  const zones = Array.from({ length: 8 }, (_, i) => ({ kind: 'heating', name: `Zone ${i + 1}` }))
+  const ten = [...zones, { kind: 'towel-rails', name: 'Towel rails' }, { kind: 'hot-water', name: 'Hot water' }]
+  const brief = briefShapeSchema.parse({ scheme: 'two-port', circuits: ten, terminals: 'levers' })
+  bench.add('plan, ten circuits', () => void planSystem(planBriefSchema.parse(brief), 'plan', 'Plan'))
+  bench.add(
+    'plan, ten circuits in a strip of 8: what stands in the way',
+    () => void conflictOf({ ...brief, terminals: 'strip-8' }),
+  )
+  const house = briefShapeSchema.parse({
+    scheme: 'two-port',
+    circuits: [...ten.slice(0, 2), ...ten.slice(-1)],
+    terminals: 'levers',
+  })
+  bench.add('plan, every scheme for three circuits', () => void suggestions(house))
+  const plan = planSystem(brief, 'plan', 'Plan')
+  bench.add('plan, the codes of a lid sheet, ten circuits', () => void lidCodes(plan))
+}
+
 for (const zones of [2, 4, 8]) {
   const heating = Array.from({ length: zones - 1 }, (_, i) => ({ kind: 'heating' as const, name: `Zone ${i + 1}` }))
   const circuits = [...heating, { kind: 'hot-water' as const, name: 'Hot water' }]

@@ -192,6 +192,7 @@ export {
   type Suggestion,
   suggestions,
   supplyIds,
+  terminalOf,
   terminalSchedule,
   usualFittings,
   withNewer,

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { supplies, type SupplyId } from '../catalogue'
-import { colourSchema, idSchema, printable } from '../installation'
+import { colourSchema, idSchema, printable, terminalRefSchema } from '../installation'
 import { centreKindIds } from './centres'
 import { refusalsOf } from './refusals'
 import { circuitKindIds, fittingChoices, schemeIds, type Fittings } from './schemes'
@@ -50,6 +50,14 @@ export const briefShapeSchema = known('a brief of what is fitted', {
   inWall: z
     .record(idSchema, z.array(colourSchema).min(2, 'a cable has two cores and more').max(7))
     .refine((cables) => Object.keys(cables).length <= 40, 'at most 40 cables')
+    .optional(),
+  /** Conductors that stay where they are, whatever else is laid out: an end, written cable.core.0 or cable.core.1, and its terminal. */
+  kept: z
+    .record(
+      z.string().regex(/^[A-Za-z0-9+-]+\.[A-Za-z0-9+-]+\.[01]$/, 'an end is written cable.core.0 or cable.core.1'),
+      terminalRefSchema,
+    )
+    .refine((ends) => Object.keys(ends).length <= 500, 'at most 500 conductors')
     .optional(),
 })
 

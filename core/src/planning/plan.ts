@@ -4,6 +4,7 @@ import type { SchemeId } from './schemes'
 import { planDiverter } from './diverter'
 import { planFanConvector } from './fan-convector'
 import { planGravity } from './gravity'
+import { withKept } from './kept'
 import { planLowVoltage } from './low-voltage'
 import { planMidPosition } from './mid-position'
 import { planRelayPanel } from './relay-panel'
@@ -37,4 +38,4 @@ const planners: Record<SchemeId, (brief: PlanBrief, id: string, name: string) =>
 
 /** Plans the system a parsed brief describes; returns a parsed document. */
 export const planSystem = (brief: PlanBrief, id: string, name: string): Installation =>
-  planners[brief.scheme](brief, id, name)
+  withKept(planners[brief.scheme](brief, id, name), brief.kept ?? {})

@@ -9,7 +9,7 @@ import {
   type Suggestion,
 } from '@nobbet/core'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { useDeferredValue, useMemo } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { ask } from '../workers/compute'
 
 /** What answers come to: a plan, or why there is none. */
@@ -23,9 +23,21 @@ export interface Outcome {
   error: Error | null
 }
 
+/** Typing goes on before what it comes to is worked out, ms. */
+const pauseMs = 150
+
+function useAfterPause(now: string): string {
+  const [settled, setSettled] = useState(now)
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(now), pauseMs)
+    return () => clearTimeout(timer)
+  }, [now])
+  return settled
+}
+
 /** What answers come to, worked out beside the typing. Names that are still missing are filled in for it. */
 export function useOutcome(answers: unknown): Outcome {
-  const text = useDeferredValue(JSON.stringify(answers))
+  const text = useAfterPause(JSON.stringify(answers))
   const { brief, plan, schemes } = useMemo(() => read(JSON.parse(text)), [text])
   const refused = brief !== undefined && plan === undefined
   const { data, error } = useQuery({

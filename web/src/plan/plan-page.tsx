@@ -8,6 +8,7 @@ import { dayText, momentText } from '../drawing/dates'
 import { IsolationStep } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
 import { useVerdict } from '../workers/use-verdict'
+import { Departures } from './departures'
 import { DeviceTypes } from './device-types'
 import { Papers } from './papers'
 import { CableSchedule, TerminalSchedule } from './schedules'
@@ -29,6 +30,15 @@ export function PlanPage() {
     if (value === undefined) next.delete(key)
     else next.set(key, value)
     setSearch(next, { replace: true })
+  }
+  const keep = (ends: Record<string, string>) => {
+    const fitted = { ...document.brief.fitted, kept: Object.keys(ends).length > 0 ? ends : undefined }
+    const wanted = { ...document, brief: { ...document.brief, fitted } }
+    void store.editFrom(
+      Object.keys(ends).length > 0 ? 'Conductors kept where they are' : 'Conductors let go',
+      document,
+      wanted,
+    )
   }
   const kept = revisions.some((r) => same(r.installation, document.wiring))
   return (
@@ -102,6 +112,7 @@ export function PlanPage() {
         ))}
         <CableSchedule installation={installation} />
       </div>
+      {!revision && <Departures document={document} onKeep={keep} />}
       {!revision && (
         <div className="no-print mt-3">
           <DeviceTypes job={job} />
