@@ -180,7 +180,6 @@ export {
   inCentres,
   newerTypes,
   type PlanBrief,
-  briefAnswersSchema,
   briefShapeSchema,
   planBriefSchema,
   planSystem,

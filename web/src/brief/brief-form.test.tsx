@@ -1,31 +1,15 @@
 /** @jest-environment jsdom */
-import type { JobBrief } from '@nobbet/contract'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { fireEvent, render, screen, waitFor, within } from '@testing-library/react'
-import { BriefForm, emptyBrief } from './brief-form'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { showBrief } from '../../testing/brief'
 
 jest.mock('../workers/compute', () => jest.requireActual('../../testing/compute'))
 
-const saved: JobBrief[] = []
-function form() {
-  saved.length = 0
-  render(
-    <QueryClientProvider client={new QueryClient()}>
-      <BriefForm
-        start={{ ...emptyBrief, site: 'Quay Cottage' }}
-        saveLabel="Save"
-        busy={false}
-        onSave={(brief) => saved.push(brief)}
-      />
-    </QueryClientProvider>,
-  )
-}
 const choose = (name: RegExp) => fireEvent.click(screen.getByRole('radio', { name }))
 const outcome = () => within(screen.getByRole('complementary', { name: 'What it comes to' }))
 
 describe('the brief and the plan in one breath', () => {
   it('show the box, its sums and the verdict beside the answers', async () => {
-    form()
+    showBrief()
     await waitFor(() => expect(outcome().getByText('No defect found in the wiring as planned')).toBeTruthy())
     expect(within(outcome().getByRole('list', { name: 'Wiring centre' })).getAllByRole('listitem')).toHaveLength(12)
     fireEvent.click(screen.getByText('Add a circuit'))
@@ -33,7 +17,7 @@ describe('the brief and the plan in one breath', () => {
   })
 
   it('suggest the schemes that serve, with what speaks for and against each, and say why the others do not', () => {
-    form()
+    showBrief()
     expect(screen.getByText('Scheme: 8 would serve')).toBeTruthy()
     const two = screen.getByRole('radio', { name: /^Two-port each circuit/ }).closest('label')!
     expect(two.textContent).toContain('an end switch tells that a valve is open')
@@ -43,7 +27,7 @@ describe('the brief and the plan in one breath', () => {
   })
 
   it('name the fewest answers that cannot be together, and take the way out that is pressed', async () => {
-    form()
+    const saved = showBrief()
     choose(/^Mid-position/)
     choose(/^It has none/)
     await waitFor(() => expect(outcome().getByText('These cannot be together')).toBeTruthy())
@@ -61,7 +45,7 @@ describe('the brief and the plan in one breath', () => {
   })
 
   it('take a cable that is in the wall as it is, and refuse one with too few cores', async () => {
-    form()
+    showBrief()
     const cable = screen.getByLabelText<HTMLSelectElement>('House thermostat cable')
     fireEvent.change(cable, { target: { value: 'brown, blue, green-yellow' } })
     await waitFor(() => expect(outcome().getByText(/none is left for a switched live/)).toBeTruthy())
@@ -74,7 +58,7 @@ describe('the brief and the plan in one breath', () => {
   })
 
   it('know which zone is to heat with hot water, and that priority shuts it off', async () => {
-    form()
+    showBrief()
     fireEvent.click(screen.getByLabelText('heats while hot water does'))
     choose(/^Hot-water priority/)
     await waitFor(() => expect(outcome().getByText('“House” heats while hot water does')).toBeTruthy())

@@ -1,25 +1,10 @@
 /** @jest-environment jsdom */
-import { fireEvent, render, screen, waitFor } from '@testing-library/react'
-import type { JobBrief } from '@nobbet/contract'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { BriefForm, emptyBrief } from './brief-form'
+import { fireEvent, screen, waitFor } from '@testing-library/react'
+import { showBrief } from '../../testing/brief'
+import { emptyBrief } from './brief-form'
 
 jest.mock('../workers/compute', () => jest.requireActual('../../testing/compute'))
 
-const saved: JobBrief[] = []
-function form(start = emptyBrief) {
-  saved.length = 0
-  render(
-    <QueryClientProvider client={new QueryClient()}>
-      <BriefForm
-        start={{ ...start, site: 'Quay Cottage' }}
-        saveLabel="Save"
-        busy={false}
-        onSave={(brief) => saved.push(brief)}
-      />
-    </QueryClientProvider>,
-  )
-}
 const tile = (name: string) => screen.getByRole<HTMLInputElement>('radio', { name: new RegExp(`^${name}`) })
 const add = (name: string) => {
   fireEvent.click(screen.getByText('Add a circuit'))
@@ -29,7 +14,7 @@ const add = (name: string) => {
 
 describe('the wiring centre of a brief', () => {
   it('says of each kind what this wiring would take there, and which is the smallest that does', () => {
-    form()
+    showBrief()
     expect(tile('Strip of 10').labels![0].textContent).toContain('Too small: it takes 11')
     expect(tile('Strip of 12').labels![0].textContent).toContain('3 links to fit')
     expect(tile('Strip of 12').labels![0].textContent).toContain('Smallest that does')
@@ -37,7 +22,7 @@ describe('the wiring centre of a brief', () => {
   })
 
   it('gives way to the smallest that does where a circuit more makes it too small', async () => {
-    form()
+    const saved = showBrief()
     add('Upstairs')
     await waitFor(() => expect(tile('Bars and levers').checked).toBe(true))
     fireEvent.click(screen.getByText('Save'))
@@ -46,7 +31,7 @@ describe('the wiring centre of a brief', () => {
   })
 
   it('stays as it was chosen: too small then, it is refused and says what would do', async () => {
-    form()
+    const saved = showBrief()
     fireEvent.click(tile('Large centre'))
     fireEvent.click(tile('Strip of 12'))
     fireEvent.click(tile('Strip of 8'))
@@ -57,7 +42,7 @@ describe('the wiring centre of a brief', () => {
   })
 
   it('says nothing of what cannot be laid out yet', () => {
-    form({ ...emptyBrief, fitted: { ...emptyBrief.fitted, circuits: [] } })
+    showBrief({ ...emptyBrief, fitted: { ...emptyBrief.fitted, circuits: [] } })
     expect(tile('Strip of 12').labels![0].textContent).not.toMatch(/terminals|small/)
   })
 })
