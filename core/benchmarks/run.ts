@@ -197,8 +197,8 @@ const weeks = new Bench({ time: 0, iterations: 3, warmup: false })
   const zones = Array.from({ length: 8 }, (_, i) => ({ kind: 'heating', name: `Zone ${i + 1}` }))
   const ten = [...zones, { kind: 'towel-rails', name: 'Towel rails' }, { kind: 'hot-water', name: 'Hot water' }]
   const brief = briefShapeSchema.parse({ scheme: 'two-port', circuits: ten, terminals: 'levers' })
-  bench.add('plan, ten circuits', () => void planSystem(planBriefSchema.parse(brief), 'plan', 'Plan'))
-  bench.add(
+  weeks.add('plan, ten circuits', () => void planSystem(planBriefSchema.parse(brief), 'plan', 'Plan'))
+  weeks.add(
     'plan, ten circuits in a strip of 8: what stands in the way',
     () => void conflictOf({ ...brief, terminals: 'strip-8' }),
   )
@@ -207,9 +207,9 @@ const weeks = new Bench({ time: 0, iterations: 3, warmup: false })
     circuits: [...ten.slice(0, 2), ...ten.slice(-1)],
     terminals: 'levers',
   })
-  bench.add('plan, every scheme for three circuits', () => void suggestions(house))
+  weeks.add('plan, every scheme for three circuits', () => void suggestions(house))
   const plan = planSystem(brief, 'plan', 'Plan')
-  bench.add('plan, the codes of a lid sheet, ten circuits', () => void lidCodes(plan))
+  weeks.add('plan, the codes of a lid sheet, ten circuits', () => void lidCodes(plan))
 }
 
 for (const zones of [2, 4, 8]) {

@@ -205,7 +205,7 @@ export class PlannedSystem {
 
   /** A 24 V transformer on the spur for so many valves, its secondary on the functions V and C. */
   transformer(valves: number): void {
-    const rated = transformers.find(({ va }) => va >= vaOfValve * valves) ?? nth(transformers, -1)
+    const rated = transformers.find(({ va }) => va >= vaOfValve * valves) ?? nth(transformers, transformers.length - 1)
     const settings = rated.va === nth(transformers, 0).va ? {} : { ...rated }
     this.device('transformer', 'Transformer', 'transformer-24', 'plant', settings)
     this.direct('transformer-feed', 'Transformer feed', spurLoad, 'transformer', 1)
