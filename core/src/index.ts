@@ -177,6 +177,7 @@ export {
   type Fittings,
   fittingTypes,
   type InCentre,
+  joinedIn,
   inCentres,
   newerTypes,
   type PlanBrief,

@@ -6,6 +6,7 @@ import {
   circuitKindIds,
   circuitKinds,
   circuitsTaken,
+  countOf,
   fittingChoices,
   schemeIds,
   schemes,
@@ -155,9 +156,6 @@ const centreAnswer = (said: PlanBrief): Answer => ({
       .filter((id) => id !== said.terminals)
       .map((terminals) => ({ says: `Wiring centre: ${centreKind(terminals).name}`, brief: { ...brief, terminals } })),
 })
-
-export const countOf = ({ circuits }: Pick<PlanBrief, 'circuits'>, kind: CircuitKind): number =>
-  circuits.filter((c) => c.kind === kind).length
 
 /** A brief with so many circuits of a kind: the last ones go, new ones are named by their kind. */
 export function withCount(brief: PlanBrief, kind: CircuitKind, count: number): PlanBrief {

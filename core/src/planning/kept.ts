@@ -28,6 +28,23 @@ export function terminalOf({ cables }: Installation, key: string): string | unde
   return found && 'terminal' in found ? found.terminal : undefined
 }
 
+/** What meets in a terminal, over links too: ends of conductors as `cable.core.0` or `.1`, in order. */
+export function joinedIn({ cables, links }: Installation, terminal: string): string[] {
+  const linked = new Set([terminal])
+  for (const at of linked)
+    for (const { between, kind } of links)
+      if (kind !== 'cut' && between.includes(at)) between.forEach((ref) => linked.add(ref))
+  return cables
+    .flatMap(({ id, cores }) =>
+      cores.flatMap((core) =>
+        core.ends.flatMap((end, i) =>
+          end.at === 'terminal' && linked.has(end.terminal) ? [`${id}.${core.id}.${i}`] : [],
+        ),
+      ),
+    )
+    .sort()
+}
+
 const split = (ref: string) => [ref.slice(0, ref.indexOf('.')), ref.slice(ref.indexOf('.') + 1)] as const
 
 /** Whether two terminals are of one wiring centre, and take as many conductors as the other holds. */

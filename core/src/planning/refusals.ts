@@ -2,6 +2,7 @@ import {
   circuitKindIds,
   circuitKinds,
   circuitsTaken,
+  countOf,
   fittingChoices,
   fittingsOf,
   schemes,
@@ -43,12 +44,10 @@ export function refusalsOf(brief: Answers): Refusal[] {
 
 type Refuse = (path: (string | number)[], message: string) => void
 
-const counted = ({ circuits }: Answers, kind: CircuitKind) => circuits.filter((c) => c.kind === kind).length
-
 function countsOfCircuits(brief: Answers, refuse: Refuse): void {
   for (const kind of circuitKindIds) {
     const [least, most] = circuitsTaken(brief.scheme, kind)
-    const n = counted(brief, kind)
+    const n = countOf(brief, kind)
     if (n >= least && n <= most) continue
     const wanted = least === most ? `${most}` : least === 0 ? `at most ${most}` : `${least} to ${most}`
     refuse(
@@ -98,7 +97,7 @@ function inOneWayOnly(brief: Answers, refuse: Refuse): void {
 }
 
 function whatIsFitted(brief: Answers, refuse: Refuse): void {
-  const count = (kind: CircuitKind) => counted(brief, kind)
+  const count = (kind: CircuitKind) => countOf(brief, kind)
   const fitted = fittingsOf(brief)
   if (fitted.cylinder === 'unvented' && count('hot-water') === 0)
     refuse(['cylinder'], 'an unvented cylinder needs a hot water circuit')

@@ -22,92 +22,75 @@ const byTwoPort = {
 export const schemes = {
   'two-port': {
     name: 'Two-port',
-    about: 'one valve to each circuit',
     takes: byTwoPort,
     fitted: { cylinder: 'vented', control: 'programmer', boiler: 'switched-live' },
   },
   'mid-position': {
     name: 'Mid-position',
-    about: 'one three-port valve for heating and hot water',
     takes: { heating: [1, 1], 'hot-water': [1, 1] },
   },
   diverter: {
     name: 'Diverter, spring return',
-    about: 'hot water first, one three-port valve',
     takes: { heating: [1, 1], 'hot-water': [1, 1] },
   },
   'three-wire-diverter': {
     name: 'Heat pump with a three-wire diverter',
-    about: 'hot water first, the heat pump drives its valve both ways',
     takes: { heating: [1, 1], 'hot-water': [1, 1] },
   },
   'more-zones': {
     name: 'Two-port with more zones',
-    about: 'towel rails, underfloor with a manifold controller, a zone whose thermostat comes later',
     takes: { ...byTwoPort, heating: [1, 8] },
     fitted: { cylinder: 'vented', control: 'programmer', boiler: 'switched-live' },
   },
   unvented: {
     name: 'Two-port, unvented cylinder',
-    about: 'a high limit before its valve, a frost thermostat, an immersion heater on its own supply',
     takes: { ...byTwoPort, heating: [1, 8], 'hot-water': [1, 1] },
     fitted: { cylinder: 'unvented', control: 'programmer', boiler: 'live-output' },
   },
   'smart-receiver': {
     name: 'Two-port, smart receiver',
-    about: 'a wireless receiver times hot water and controls heating; further zones have programmable thermostats',
     takes: { ...byTwoPort, heating: [1, 8], 'towel-rails': [0, 0], later: [0, 0] },
     fitted: { cylinder: 'vented', control: 'smart-receiver', boiler: 'pump-beside' },
   },
   'hot-water-priority': {
     name: 'Hot-water priority',
-    about: 'two calls at two flow temperatures, a normally open valve before all heating',
     takes: { ...byTwoPort, heating: [1, 8], 'hot-water': [1, 1] },
     fitted: { cylinder: 'vented', control: 'programmer', boiler: 'two-calls' },
   },
   'low-voltage': {
     name: 'Low voltage, end-switch call',
-    about: '24 V valves; their end switches call the boiler',
     takes: { heating: [1, 8] },
   },
   'relay-panel': {
     name: 'Low voltage, relay panel',
-    about: 'a relay to each zone feeds the valve and calls the boiler',
     takes: { heating: [1, 8] },
   },
   'single-zone': {
     name: 'Single zone, volt-free call',
-    about: 'one thermostat straight to the boiler',
     takes: { heating: [1, 1] },
   },
   'single-zone-mains': {
     name: 'Single zone, mains call',
-    about: 'a wireless receiver switches the boiler’s live',
     takes: { heating: [1, 1] },
   },
   'single-zone-bus': {
     name: 'Single zone, digital bus',
-    about: 'a receiver and the boiler talk over two wires',
     takes: { heating: [1, 1] },
   },
   'single-zone-relay': {
     name: 'Single zone, relay call',
-    about: 'mains controls pull in a relay whose contact calls without volts',
     takes: { heating: [1, 1] },
   },
   'single-zone-electric': {
     name: 'Single zone, electric boiler',
-    about: 'a time switch and a programmable thermostat; the boiler on a supply of its own',
     takes: { heating: [1, 1] },
   },
   'fan-convector': {
     name: 'Switching relay with a fan convector',
-    about: 'a 24 V thermostat starts a mains fan and opens a zone valve',
     takes: { heating: [1, 3] },
   },
   gravity: {
     name: 'Gravity hot water, pumped heating',
-    about: 'no valve: hot water calls the boiler, heating runs the pump',
     takes: { heating: [1, 1], 'hot-water': [1, 1] },
   },
 } as const satisfies Record<string, SchemeType>
@@ -133,8 +116,6 @@ export interface Fittings {
 
 interface SchemeType {
   name: string
-  /** What stands behind its name when it is offered. */
-  about: string
   takes: Partial<Record<CircuitKind, readonly [fewest: number, most: number]>>
   /** What is fitted where a brief does not say otherwise; a scheme without it is laid out in one way only. */
   fitted?: Fittings
@@ -156,3 +137,7 @@ export const fittingsOf = (brief: { scheme: SchemeId } & Partial<Fittings>): Fit
 /** The fewest and most circuits of a kind a scheme takes. */
 export const circuitsTaken = (scheme: SchemeId, kind: CircuitKind): readonly [number, number] =>
   (schemes[scheme] as SchemeType).takes[kind] ?? [0, 0]
+
+/** How many circuits of a kind there are. */
+export const countOf = ({ circuits }: { circuits: readonly { kind: CircuitKind }[] }, kind: CircuitKind): number =>
+  circuits.filter((c) => c.kind === kind).length

@@ -8,7 +8,7 @@ import {
   type PlanBrief,
   type Suggestion,
 } from '@nobbet/core'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
 import { ask } from '../workers/compute'
 
@@ -47,7 +47,6 @@ export function useOutcome(answers: unknown): Outcome {
     staleTime: Infinity,
     networkMode: 'always',
     retry: false,
-    placeholderData: keepPreviousData,
   })
   return { brief, plan, schemes, conflict: refused ? (data ?? undefined) : undefined, error: refused ? error : null }
 }

@@ -12,7 +12,7 @@ jest.mock('./papers', () => ({ Papers: () => null }))
 
 let jobs = 0
 /** A plan in which the earth of the supply cable was moved to another terminal of its function. */
-async function planWithOneMoved() {
+async function planWithOneMoved(to = 'wc.2') {
   const job = `job-departs-${++jobs}`
   showAt('/jobs/:job/plan', `/jobs/${job}/plan`, <PlanPage />)
   await screen.findByText('Cables and cores')
@@ -20,7 +20,7 @@ async function planWithOneMoved() {
   const start = store.current().state!.document
   const wiring = structuredClone(start.wiring)
   const [core] = wiring.cables.find(({ id }) => id === 'supply')!.cores.filter(({ colour }) => colour === 'brown')
-  core.ends[1] = { at: 'terminal', terminal: 'wc.2' }
+  core.ends[1] = { at: 'terminal', terminal: to }
   await act(async () => void (await store.editFrom('Moved', start, { ...start, wiring })))
   return { store, section: within(await screen.findByRole('region', { name: 'Departs from the proposal' })) }
 }
@@ -49,5 +49,12 @@ describe('what departs from the proposal', () => {
     expect(other.is === 'new-plan' && terminalOf(other.plan, 'supply.brown.1')).toBe('wc.2')
     fireEvent.click(section.getByText('Let go'))
     await waitFor(() => expect(store.current().state!.document.brief.fitted.kept).toBeUndefined())
+  })
+
+  it('is not offered to be kept where it is joined otherwise: that would be to keep a miswiring', async () => {
+    const { section } = await planWithOneMoved('wc.12')
+    expect(section.getByText('One end departs from the proposal')).toBeTruthy()
+    expect(section.getByText('joined otherwise')).toBeTruthy()
+    expect(section.queryByText('Keep it here')).toBeNull()
   })
 })

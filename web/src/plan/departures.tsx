@@ -1,5 +1,5 @@
 import { firstWiring, type JobDocument } from '@nobbet/contract'
-import { differencesOf, endText, type Core, type Installation } from '@nobbet/core'
+import { differencesOf, endText, joinedIn, same, type Core, type Installation } from '@nobbet/core'
 import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
 
@@ -15,8 +15,10 @@ interface Departure {
   name: string
   here: string
   proposed: string
-  /** The terminal it could be kept in. */
+  /** The terminal it could be kept in; left out where it is joined otherwise, or is in none. */
   terminal?: string
+  /** It is in a terminal, whichever. */
+  isLanded: boolean
 }
 
 function departuresOf(wiring: Installation, proposal: Installation): Departure[] {
@@ -27,14 +29,19 @@ function departuresOf(wiring: Installation, proposal: Installation): Departure[]
           .filter((i) => at(was, i) !== at(is, i))
           .map((i): Departure => {
             const end = is.ends[i]
-            const inCentre =
-              'terminal' in end && wiring.wiringCentres.some(({ id }) => end.terminal.startsWith(`${id}.`))
+            const before = was.ends[i]
+            // What is joined otherwise is not kept by keeping its number: the proposal joins it as it ought to be.
+            const isJoinedAlike =
+              end.at === 'terminal' &&
+              before.at === 'terminal' &&
+              same(joinedIn(wiring, end.terminal), joinedIn(proposal, before.terminal))
             return {
               end: `${cable.id}.${is.id}.${i}`,
               name: `${is.colour} of ${cable.label}`,
               here: endText(wiring, end),
               proposed: endText(proposal, was.ends[i]),
-              terminal: inCentre ? end.terminal : undefined,
+              terminal: isJoinedAlike ? end.terminal : undefined,
+              isLanded: end.at === 'terminal',
             }
           })
       : [],
@@ -81,10 +88,12 @@ export function Departures({ document, onKeep }: DeparturesProps) {
                   <td>{one.here}</td>
                   <td>{one.proposed}</td>
                   <td>
-                    {one.terminal && (
+                    {one.terminal ? (
                       <Button size="sm" variant="outline-primary" onClick={() => keep([one])}>
                         Keep it here
                       </Button>
+                    ) : (
+                      one.isLanded && 'joined otherwise'
                     )}
                   </td>
                 </tr>
