@@ -1,3 +1,5 @@
+export * from './basics'
+export * from './hunt-record'
 export * from './schemas'
 export * from './log'
 export * from './server'

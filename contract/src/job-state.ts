@@ -13,6 +13,7 @@ import {
   type Renaming,
   type Shape,
 } from '@nobbet/core'
+import { huntAfter, isHuntDeed, noHunt } from './hunt-record'
 import type { Entry, JobState, LogEntry, NumberedEntry } from './log'
 import { jobDocumentSchema, type JobDocument } from './schemas'
 
@@ -77,8 +78,10 @@ export function grown(
 ): JobState {
   const { entry } = logged
   const document = documentAfter(state?.document, entry)
-  const before = state ?? { id, number: 0, findings: [], revisions: [], ticks: [] }
+  const before = state ?? { id, number: 0, findings: [], revisions: [], ticks: [], hunt: noHunt }
   const after: JobState = { ...before, document, number: logged.number ?? before.number }
+  // What was kept before there was a hunt's log, or before there were ticks, has none.
+  if (isHuntDeed(entry)) return { ...after, hunt: huntAfter((before as Partial<JobState>).hunt ?? noHunt, entry) }
   switch (entry.do) {
     case 'observe':
       return { ...after, findings: [...without(before.findings, entry.finding.id), entry.finding] }
@@ -90,7 +93,6 @@ export function grown(
       return { ...after, revisions: [...without(before.revisions, revision), kept] }
     }
     case 'tick': {
-      // What was kept before there were ticks has none.
       const others = ((before as Partial<JobState>).ticks ?? []).filter((step) => step !== entry.step)
       return { ...after, ticks: entry.done ? [...others, entry.step] : others }
     }

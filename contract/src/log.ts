@@ -1,16 +1,8 @@
 import { z } from 'zod'
 import { fieldChangeSchema, installationSchema } from '@nobbet/core'
-import {
-  clientIdSchema,
-  findingSchema,
-  jobDocumentSchema,
-  line,
-  lines,
-  revisionKindSchema,
-  revisionSchema,
-  stamp,
-  textLine,
-} from './schemas'
+import { clientIdSchema, line, lines, stamp, textLine } from './basics'
+import { huntDeeds, huntRecordSchema, noHunt } from './hunt-record'
+import { findingSchema, jobDocumentSchema, revisionKindSchema, revisionSchema } from './schemas'
 
 /** What can be recorded of a job. */
 export const entrySchema = z.discriminatedUnion('do', [
@@ -31,8 +23,10 @@ export const entrySchema = z.discriminatedUnion('do', [
     name: line('the name'),
     installation: installationSchema.optional(),
   }),
+  ...huntDeeds,
+  /** A finding as hunts had them before they had lines. */
   z.strictObject({ do: z.literal('observe'), finding: findingSchema }),
-  /** A finding is taken back; that it was made stays in the log. */
+  /** Such a finding is taken back; that it was made stays in the log. */
   z.strictObject({ do: z.literal('retract'), finding: clientIdSchema }),
   /** Something done on site that alters neither wiring nor brief. */
   z.strictObject({ do: z.literal('act'), text: line('what was done', 500) }),
@@ -100,5 +94,6 @@ export const jobStateSchema = z.object({
   revisions: z.array(revisionSchema),
   /** Steps of the order of termination that are done. */
   ticks: z.array(z.string()).default([]),
+  hunt: huntRecordSchema.default(noHunt),
 })
 export type JobState = z.infer<typeof jobStateSchema>

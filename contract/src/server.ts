@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { clientIdSchema, line, stamp, troubleSchema } from './schemas'
+import { clientIdSchema, line, stamp } from './basics'
+import { troubleSchema } from './schemas'
 
 /** What a caller may know of the server it speaks to. */
 export const serverSchema = z.object({

@@ -3,7 +3,6 @@ import { staticFindings } from '../src/checks'
 import { hypothesesOf, restOf } from '../src/hypotheses'
 import { demandActions } from '../src/inputs'
 import { compile, Electrics, emptyNets, Equations, mergeNets, potentials } from '../src/circuit'
-import { diagnose, type LoggedFinding } from '../src/diagnosis'
 import { examples } from '../src/examples'
 import { advice, Hunt, pairsOf, type HuntEntry } from '../src/hunt'
 import { lidCodes } from '../src/formats'
@@ -125,12 +124,6 @@ for (const [id, actions] of [
 }
 
 const two = compile(examples.find((e) => e.id === 'two-port-heating-hot-water')!.installation)
-const heating = ['programmer.heating', 'stat-1.contact']
-const findings: LoggedFinding[] = [
-  { id: '1', asking: heating, observable: { kind: 'boiler', device: 'boiler' }, result: 'not-called' },
-  { id: '2', asking: heating, observable: { kind: 'terminal', terminal: 'wc.19' }, result: 'live' },
-]
-bench.add('hunt: a job of two findings, from the start to the next reading', () => void diagnose(two, findings))
 /** A log of a dozen entries, taken along by every suspect; then one entry more; then what to look at next. */
 const acts = [
   'programmer.heating=on',

@@ -158,6 +158,8 @@ describe('a new job', () => {
     await page.locator('.btn ::-p-text(Add a circuit)').click()
     await page.select('[aria-label="Circuit 2 kind"]', 'hot-water')
     await page.locator('[aria-label="Circuit 2 name"]').fill('Hot water')
+    // The schemes that serve come and go above the button while the answers are worked out.
+    await page.waitForSelector('.outcome-verdict')
     await page.locator(make).click()
     await says('.verdict', 'No defect found in the wiring as planned')
     await says('.plan', 'High limit')

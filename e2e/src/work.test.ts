@@ -92,10 +92,11 @@ describe('a job over time', () => {
     await page.locator('.new-plan .btn ::-p-text(Lay it out anew)').click()
     await says('main', 'The wiring was laid out anew')
     await page.locator('a ::-p-text(See the plan)').click()
+    const revisions = '.plan select[aria-label="Which state of the wiring"]'
+    await page.waitForSelector(revisions)
     await page.waitForFunction((n) => document.querySelectorAll('.schedule tbody tr').length < n, {}, before)
-    await page.waitForSelector('select')
-    const kept = await page.$eval('select', (e) => [...e.options].at(-1)!.value)
-    await page.select('select', kept)
+    const kept = await page.$eval(revisions, (e) => [...(e).options].at(-1)!.value)
+    await page.select(revisions, kept)
     await page.waitForFunction((n) => document.querySelectorAll('.schedule tbody tr').length === n, {}, before)
 
     await page.goto(new URL('/jobs/demo-quay-cottage/hunt', stage.url).href, { waitUntil: 'networkidle0' })

@@ -7,6 +7,7 @@ import { LostPage, RouteFailed } from './shell/lost-page'
 /** Views that come after the first screen, each by itself. */
 const later = {
   job: () => import('./shell/job-shell').then((m) => ({ Component: m.JobShell })),
+  start: () => import('./start/start-page').then((m) => ({ Component: m.StartPage })),
   newJob: () => import('./brief/new-job-page').then((m) => ({ Component: m.NewJobPage })),
   brief: () => import('./brief/brief-page').then((m) => ({ Component: m.BriefPage })),
   plan: () => import('./plan/plan-page').then((m) => ({ Component: m.PlanPage })),
@@ -36,6 +37,7 @@ export const router = createBrowserRouter([
     errorElement: <RouteFailed />,
     children: [
       { index: true, Component: JobsPage },
+      { path: 'jobs/start', lazy: later.start },
       { path: 'jobs/new', lazy: later.newJob },
       {
         path: 'jobs/:job',

@@ -1,4 +1,3 @@
-export * from './observables'
-export * from './diagnose'
+export * from './entries'
 export * from './fits'
 export * from './observation'

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { idSchema, terminalRefSchema } from '../installation'
-import { words } from '../looks'
+import { words, type WrittenLook } from '../looks'
 
-/** What was looked at. */
+/** What was looked at. Findings were so before hunts had a log of acts and looks; what was recorded so is still read. */
 export const observableSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('terminal'), terminal: terminalRefSchema }),
   z.object({ kind: z.literal('valve'), device: idSchema }),
@@ -49,4 +49,8 @@ export const observationSchema = z
   )
 export type Observation = z.infer<typeof observationSchema>
 
-export const observableKey = (o: Observable): string => `${o.kind} ${o.kind === 'terminal' ? o.terminal : o.device}`
+/** What is looked at, with what: a terminal is read with a low-impedance tester, a valve by whether it stands open at all. */
+export const lookFor = (observable: Observable): WrittenLook =>
+  observable.kind === 'terminal'
+    ? { at: 'points', with: 'tester', red: observable.terminal }
+    : { at: observable.kind, device: observable.device }

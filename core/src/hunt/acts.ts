@@ -15,7 +15,7 @@ export function waitOf(act: string): number | undefined {
 }
 
 /** The device somebody sets by this act; undefined where none is set. */
-export function deviceSetBy(act: string): string | undefined {
+export function deviceSetOf(act: string): string | undefined {
   if (passes(act) || rewiringOf(act)) return undefined
   const action = parseAction(act)
   return action.do === 'set' ? action.device : undefined

@@ -35,6 +35,8 @@ export interface LookAhead {
   minutes: number
   live: boolean
   isolateFirst?: string
+  /** The way to it, by places. */
+  places: string[]
   /** What is written down for each answer. */
   answers: ReadonlyMap<string, Found>
   candidate: Candidate
@@ -76,8 +78,8 @@ export function aheadOf(
       return here.flatMap((see, i): LookAhead[] => {
         // Asked in this state before: answered or not, asked again it tells little.
         if (looked.has(lookIn(see, name))) return []
-        const { places, walks, ...effort } = minutesFor(circuit, log, acts, see, options)
-        if ((options.stay && walks) || places.some((place) => options.outOfReach.includes(place))) return []
+        const { walks, ...effort } = minutesFor(circuit, log, acts, see, options)
+        if ((options.stay && walks) || effort.places.some((place) => options.outOfReach.includes(place))) return []
         const told = answersAhead(see, nth(shown, i), options.errors)
         if (!told) return []
         const { answers, candidate } = told(effort.minutes, before(see))

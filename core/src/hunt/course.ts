@@ -47,6 +47,13 @@ export class Course {
     return fork
   }
 
+  /** The same in every respect, with what is on its way. */
+  copy(): Course {
+    const copy = this.fork()
+    copy.beside = this.beside.map(({ sim, slack }) => ({ sim: sim.fork(), slack }))
+    return copy
+  }
+
   /** Throws {@link ActionError} where it does not fit the installation. */
   act(text: string): void {
     this.round = undefined

@@ -2,12 +2,12 @@ import type { Circuit } from '../circuit'
 import { likeness, type Contradiction, type Evidence, type Weighing } from '../inference'
 import { nth } from '../lists'
 import type { WrittenLook } from '../looks'
-import { ActionError } from '../simulation'
 import { Along, isOf, tells, type Shown, type TellingEntry } from './along'
 import { usualHuntOptions, type HuntEntry, type HuntOptions } from './case'
-import { Course } from './course'
+import type { Course } from './course'
 import { Ground } from './ground'
 import { blamedRightly, oddsOf, usualToldError, type Expected } from './likelihood'
+import { misfits, type Misfit } from './misfits'
 import { secondsOf } from './seconds'
 import { stateAfter } from './standing'
 import { causesOf, devicesOf, suspectsOf, unlisted, type Suspect } from './suspects'
@@ -80,6 +80,31 @@ export class Hunt {
     return new Hunt(this.circuit, { ...this.options, ...options }, this.ground)
   }
 
+  /** Another hunt, where this one stands. */
+  fork(): Hunt {
+    const fork = new Hunt(this.circuit, this.options, this.ground, this.onlyListed)
+    fork.shown = this.shown.map(({ course, kind, chances, expected }) => ({
+      course: course.copy(),
+      kind,
+      chances: [...chances],
+      expected: [...expected],
+    }))
+    fork.shownOf = this.shownOf
+    fork.log = this.log
+    fork.seconds = this.seconds?.fork()
+    return fork
+  }
+
+  /** The log that was followed last. */
+  get followed(): readonly HuntEntry[] {
+    return this.log
+  }
+
+  /** Is this log the one that was followed, or does it go on from there? Whatever its entries are called. */
+  isOnTheWayTo(log: readonly HuntEntry[]): boolean {
+    return this.log.length <= log.length && this.log.every((entry, i) => saysTheSame(entry, log[i]))
+  }
+
   /** Another hunt, which does not think of some of the suspects. */
   leavingOut(ids: readonly string[]): Hunt {
     const suspects = this.singles.filter(({ id }) => !ids.includes(id))
@@ -123,7 +148,8 @@ export class Hunt {
    * early, it is begun anew by the next.
    */
   *following(log: readonly HuntEntry[]): Generator<number, void> {
-    this.checked(log)
+    const [first] = this.misfits(log)
+    if (first) throw new HuntError(first.entry, first.reason)
     const { kindOf, kinds } = this.ground
     // Whatever was put right is put right of one suspect, not of those who behaved alike before.
     const apart = new Set(this.mendedIn(log))
@@ -132,9 +158,7 @@ export class Hunt {
       causesOf(suspect).some(({ id }) => apart.has(id)) ? next++ : nth(kindOf, i),
     )
     const goesOn =
-      this.shown.length === next &&
-      this.log.every((entry, i) => log[i] !== undefined && JSON.stringify(log[i]) === JSON.stringify(entry)) &&
-      shownOf.every((shown, i) => shown === this.shownOf[i])
+      this.shown.length === next && this.isOnTheWayTo(log) && shownOf.every((shown, i) => shown === this.shownOf[i])
     const from = goesOn ? this.log.length : 0
     const before = goesOn ? this.shown : []
     this.told = undefined
@@ -281,40 +305,20 @@ export class Hunt {
     return stateAfter(this.circuit, this.log.slice(0, at))
   }
 
-  /** Goes along the log with nothing wrong: what cannot be done or looked at there is refused. */
-  private checked(log: readonly HuntEntry[]): void {
-    const course = new Course(this.ground.whole.fork())
-    for (const entry of log) {
-      try {
-        if ('do' in entry) course.act(entry.do)
-        else if ('renew' in entry) hasDevice(this.circuit, entry.renew)
-        else if ('blamed' in entry) hasDevice(this.circuit, entry.blamed)
-        else if ('mended' in entry) {
-          if (!this.suspects.some((suspect) => causesOf(suspect).some(({ id }) => id === entry.mended)))
-            throw new ActionError(`there is no suspect "${entry.mended}"`)
-        } else if ('says' in entry) hasDemand(this.circuit, entry.says.demand)
-        else known(this.circuit, entry.see)
-      } catch (error) {
-        if (error instanceof ActionError) throw new HuntError(entry.id, error.message)
-        throw error
-      }
-    }
+  /** Entries that do not fit the installation; the others can be followed. */
+  misfits(log: readonly HuntEntry[]): Misfit[] {
+    const isKnown = (id: string) => this.singles.some((one) => causesOf(one).some((cause) => cause.id === id))
+    return [
+      ...misfits(this.circuit, log, this.ground.whole),
+      ...log.flatMap((entry) =>
+        'mended' in entry && !isKnown(entry.mended)
+          ? [{ entry: entry.id, reason: `there is no suspect "${entry.mended}"` }]
+          : [],
+      ),
+    ]
   }
 }
 
-function hasDevice({ deviceIndex }: Circuit, id: string): void {
-  if (!deviceIndex.has(id)) throw new ActionError(`there is no device "${id}"`)
-}
-
-function hasDemand({ installation }: Circuit, id: string | undefined): void {
-  if (id !== undefined && !installation.intent.demands.some((d) => d.id === id))
-    throw new ActionError(`there is no demand "${id}"`)
-}
-
-/** Throws {@link ActionError} where what is to be looked at is no part of the installation. */
-function known(circuit: Circuit, see: WrittenLook): void {
-  const terminals = see.at === 'points' ? [see.red, ...(see.black === undefined ? [] : [see.black])] : []
-  for (const ref of terminals) if (!circuit.atomIndex.has(ref)) throw new ActionError(`there is no terminal "${ref}"`)
-  const device = see.at === 'points' ? undefined : see.at === 'pipe' ? see.connection.split('.')[0] : see.device
-  if (device !== undefined) hasDevice(circuit, device)
-}
+/** Whatever the two are called. */
+const saysTheSame = (one: HuntEntry, other: HuntEntry | undefined): boolean =>
+  other !== undefined && JSON.stringify({ ...one, id: '' }) === JSON.stringify({ ...other, id: '' })

@@ -1,7 +1,7 @@
 import type { Circuit } from '../circuit'
 import type { Hypothesis } from '../hypotheses'
 import type { WrittenLook } from '../looks'
-import { deviceSetBy } from './acts'
+import { deviceSetOf } from './acts'
 import { isDeadTest } from './candidates'
 import { rewiredAt, rewiringOf } from './rewiring'
 import type { HuntEntry, HuntOptions } from './case'
@@ -104,7 +104,7 @@ export interface Effort {
   minutes: number
   /** An enclosure to be isolated and opened for it, where nobody has been in it yet. */
   isolateFirst?: string
-  /** Where it is done, each place once. */
+  /** The way to it: places by their ids, as they are come to; the first is where somebody starts. */
   places: string[]
   /** Somebody has to go there from where they stand. */
   walks: boolean
@@ -121,16 +121,16 @@ export function minutesFor(
   let here = standsAt(circuit, log)
   let minutes = 0
   let walks = false
-  const places = new Set<string>()
+  const places: string[] = []
   const walkTo = (place: string | undefined) => {
     if (place === undefined) return
-    places.add(place)
+    if (places.at(-1) !== place) places.push(place)
     if (place === here) return
     minutes += otherMinutes.walk
     walks = true
     here = place
   }
-  const where = () => ({ places: [...places], walks })
+  const where = () => ({ places, walks })
   for (const text of acts) {
     const rewiring = rewiringOf(text)
     if (rewiring) {
@@ -142,7 +142,7 @@ export function minutesFor(
         minutes += minutesToOpen(circuit, owner)
       continue
     }
-    const device = deviceSetBy(text)
+    const device = deviceSetOf(text)
     if (device === undefined) continue
     if (!helper) walkTo(placeOfOwner(circuit, device))
     minutes += otherMinutes.setControl
@@ -178,7 +178,7 @@ function standsAt(circuit: Circuit, log: readonly HuntEntry[]): string | undefin
     if ('see' in entry) return placeOf(circuit, entry.see)
     if ('renew' in entry) return placeOfOwner(circuit, entry.renew)
     if (!('do' in entry)) continue
-    const device = deviceSetBy(entry.do)
+    const device = deviceSetOf(entry.do)
     if (device !== undefined) return placeOfOwner(circuit, device)
   }
   return undefined

@@ -1,6 +1,7 @@
-import { alikeTo, decided, information, outcomesOf } from '../inference'
+import { alikeTo, decided, information, outcomesOf, type Candidate } from '../inference'
 import { nth } from '../lists'
 import type { Found, WrittenLook } from '../looks'
+import { passes, settle } from './acts'
 import { aheadOf, statesAhead, type LookAhead, type StateAhead } from './ahead'
 import { deadLooksAt, looksAt, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
@@ -24,10 +25,27 @@ export interface NextLook {
   live: boolean
   /** An enclosure that nobody has opened yet: isolate, open it, restore the supply, then look. */
   isolateFirst?: string
+  /** The way to it, as it will be walked: places by their ids, each control on it where it is set. */
+  places: string[]
+  /** Until everything has come to rest after the acts, ms, as the likeliest suspects have it; only where that is waited for. */
+  restsAfter?: number
   /** What it is expected to tell, bits. */
   bits: number
-  /** Per answer what is then written down, how probable it is, and how many suspects then have more than one part in a hundred. */
-  outcomes: { answer: string; found: Found; probability: number; remaining: number }[]
+  outcomes: Outcome[]
+  /** Other looks that tell something in the same state, those in the same place first: what the way and the waiting are used for. */
+  alongside: { see: WrittenLook; place?: string; live: boolean; bits: number }[]
+}
+
+/** An answer that a look may have. */
+export interface Outcome {
+  answer: string
+  /** What is then written down. */
+  found: Found
+  probability: number
+  /** How many suspects then have more than one part in a hundred. */
+  remaining: number
+  /** Of the suspects with more than one part in a hundred now, the ids of those who would most likely show this. */
+  shownBy: string[]
 }
 
 export interface Advice {
@@ -87,20 +105,65 @@ export function advice(
       : inOrder(circuit, log, options.strategy, rated)
   const next = ordered.slice(0, most)
   return {
-    next: next.map(({ candidate, answers, state: { asking, changed, isolated }, ...look }) => ({
-      ...look,
-      ...(changed && { asking }),
-      ...(isolated && { isolated }),
-      outcomes: outcomesOf(shares, candidate).map(({ answer, probability, shares: left }) => ({
-        answer,
-        found: answers.get(answer)!,
-        probability,
-        remaining: left.filter((share) => share > 0.01).length,
-      })),
-    })),
+    next: next.map((told, i) => {
+      const { candidate, answers, state, ...look } = told
+      return {
+        ...look,
+        ...(state.changed && { asking: state.asking }),
+        ...(state.isolated && { isolated: true as const }),
+        ...restsAfter(hunt, likeliest, look.acts),
+        outcomes: outcomesOf(shares, candidate).map(({ answer, probability, shares: left }) => ({
+          answer,
+          found: answers.get(answer)!,
+          probability,
+          remaining: left.filter((share) => share > toldFrom).length,
+          shownBy: shownBy(hunt, likeliest, candidate, answer),
+        })),
+        alongside: i === 0 ? alongside(told, rated) : [],
+      }
+    }),
     groups,
     decision,
   }
+}
+
+/** How long the likeliest suspects take to come to rest after some acts, where that is waited for: the longest of a few. */
+function restsAfter(hunt: Hunt, { ahead }: Likeliest, acts: readonly string[]): Pick<NextLook, 'restsAfter'> {
+  if (acts.at(-1) !== settle) return {}
+  const waits = ahead.slice(0, 3).map((suspect) => {
+    const course = hunt.courseOf(suspect).fork()
+    acts.slice(0, -1).forEach((act) => course.act(act))
+    const from = course.sim.time
+    course.act(settle)
+    return course.sim.time - from
+  })
+  return { restsAfter: Math.max(0, ...waits) }
+}
+
+function shownBy(hunt: Hunt, { ahead, shares }: Likeliest, { answers }: Candidate, answer: string): string[] {
+  const own = answers.get(answer)
+  if (!own) return []
+  return ahead.flatMap((suspect, i) => {
+    const best = Math.max(...[...answers.values()].map((likelihood) => nth(likelihood, i)))
+    return nth(shares, i) > toldFrom && nth(own, i) === best ? [nth(hunt.suspects, suspect).id] : []
+  })
+}
+
+/** A look worth making beside another tells at least so much, bits. */
+const [besideBits, mostBeside] = [0.1, 4]
+function alongside(first: LookAhead, rated: readonly (LookAhead & { bits: number })[]): NextLook['alongside'] {
+  const here = first.places.at(-1)
+  const state = (acts: readonly string[]) => acts.filter((act) => !passes(act)).join()
+  const found = new Map<string, NextLook['alongside'][number]>()
+  const seen = rated
+    .filter((other) => other.see !== first.see && state(other.acts) === state(first.acts) && other.bits >= besideBits)
+    .sort((x, y) => y.bits - x.bits)
+  for (const { see, places, live, bits } of seen) {
+    const key = JSON.stringify(see)
+    if (!found.has(key)) found.set(key, { see, place: places.at(-1), live, bits })
+  }
+  const isAway = ({ place }: { place?: string }) => Number(place !== here)
+  return [...found.values()].sort((x, y) => isAway(x) - isAway(y)).slice(0, mostBeside)
 }
 
 /** Nearly the same, as a share. */

@@ -2,7 +2,7 @@ import type { Circuit } from '../circuit'
 import { nth } from '../lists'
 import { passes, settle } from './acts'
 import type { HuntEntry } from './case'
-import { disturbedAfter, rewiringOf, type Disturbed } from './rewiring'
+import { backText, disturbedAfter, rewiringOf, type Disturbed } from './rewiring'
 
 /** Where every control stands after a log, as `device.control`: what was set last, else where it stood to begin with. */
 export function controlsAfter({ controls, devices }: Circuit, log: readonly HuntEntry[]): Map<string, string> {
@@ -50,4 +50,22 @@ export function stateAfter(circuit: Circuit, log: readonly HuntEntry[]): string 
   )
   const passed = log.slice(last + 1).flatMap((entry) => ('do' in entry ? [entry.do] : []))
   return [...controls, ...disturbed, ...renewed, ...(passed.includes(settle) ? [settle] : passed)].join(' ')
+}
+
+/**
+ * What is left otherwise than the document has it, as the acts that put it back: what was done to the wiring for a test, then
+ * switches and dials. How a thing came to stand by itself is none of that.
+ */
+export function toPutBack(circuit: Circuit, log: readonly HuntEntry[]): string[] {
+  const own = new Set(
+    circuit.controls.flatMap(({ device, id }) => {
+      const { device: owner, type } = nth(circuit.devices, device)
+      return type.controls.some((control) => control.id === id && !control.ambient) ? [`${owner.id}.${id}`] : []
+    }),
+  )
+  const stands = controlsAfter(circuit, log)
+  const moved = [...controlsAfter(circuit, [])].filter(
+    ([control, value]) => own.has(control) && stands.get(control) !== value,
+  )
+  return [...disturbedIn(log).map(backText), ...moved.map(([control, value]) => `${control}=${value}`)]
 }

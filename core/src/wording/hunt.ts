@@ -1,89 +1,78 @@
 import type { Circuit } from '../circuit'
-import type { ControlState, FindingResult, Observable, Suspect } from '../diagnosis'
-import type { LookResult } from '../looks'
-import { shownText } from './looks'
-import { deviceName, partName, terminalName } from './names'
-
-export const resultWords: Record<FindingResult, string> = {
-  live: 'Live',
-  dead: 'Not live',
-  // On a three-port valve slack says that it is driven from rest, not to which end.
-  open: 'Slack: driven',
-  shut: 'Stiff: at rest',
-  called: 'Called',
-  'not-called': 'Not called',
-  running: 'Running',
-  'not-running': 'Not running',
-  'cannot-do': "Can't do that",
-  'cannot-tell': "Can't tell",
-}
+import { isDeadTest, type Complaint, type HuntEntry, type Suspect } from '../hunt'
+import type { WrittenLook } from '../looks'
+import { actText, inSentence } from './acts'
+import { answerText, lookText } from './looks'
+import { deviceName, partName } from './names'
 
 const nothingWrong = 'Nothing wrong: that is how it works'
 
 export const suspectText = ({ id, label }: Pick<Suspect, 'id' | 'label'>): string =>
   id === 'nothing-wrong' ? nothingWrong : label.slice(0, 1).toUpperCase() + label.slice(1)
 
-/** What a suspect would have shown, in the words in which it is asked for. */
-export const expectedText = (expected: LookResult | 'open'): string =>
-  expected !== 'open' && 'word' in expected && expected.word in resultWords
-    ? resultWords[expected.word as FindingResult].toLowerCase()
-    : shownText(expected)
+/** What a customer says of a service, to stand behind its name. */
+export const complaintWords: Record<Complaint, string> = {
+  'does-not-come-on': 'does not come on',
+  'is-fine': 'is fine',
+  'only-with-another': 'only works while another is on',
+  'goes-off-when-another-is-done': 'goes off when another is done',
+  'never-goes-off': 'never goes off',
+  'comes-on-by-itself': 'comes on by itself',
+  'warms-with-another': 'warms while another is on',
+  'gets-too-hot': 'gets too hot',
+  'makes-a-noise': 'makes a noise',
+  'blows-the-fuse': 'blows the fuse',
+}
 
-/** What is looked at, in a few words: "Wiring centre 21 (House valve)". */
-export function observableText(circuit: Circuit, observable: Observable): string {
-  switch (observable.kind) {
-    case 'terminal': {
-      const atom = circuit.atoms[circuit.atomIndex.get(observable.terminal)!]
-      const name = terminalName(circuit, observable.terminal)
-      return name.includes(atom.legend) ? name : `${name} (${atom.legend})`
-    }
-    case 'valve':
-      return `${deviceName(circuit, observable.device)} lever`
+/** The service a complaint is of, or the whole. */
+export const serviceText = ({ installation }: Circuit, demand: string | undefined): string =>
+  installation.intent.demands.find(({ id }) => id === demand)?.name ?? 'the system'
+
+/** A line of a hunt's log. `before`: the lines above it. `labelOf`: what a suspect is called. */
+export function huntEntryText(
+  circuit: Circuit,
+  entry: HuntEntry,
+  before: readonly HuntEntry[],
+  labelOf: (suspect: string) => string,
+): string {
+  if ('do' in entry) return actText(circuit, entry.do, before)
+  if ('see' in entry) return `${lookText(circuit, entry.see)}: ${answerText(circuit, entry.see, entry.found)}`
+  if ('says' in entry)
+    return `Customer on ${serviceText(circuit, entry.says.demand)}: ${complaintWords[entry.says.what]}`
+  if ('mended' in entry)
+    return `Put right: ${inSentence(suspectText({ id: entry.mended, label: labelOf(entry.mended) }))}`
+  if ('blamed' in entry) return `Somebody before held it to be the ${inSentence(deviceName(circuit, entry.blamed))}`
+  return entry.part === undefined
+    ? `New: ${inSentence(deviceName(circuit, entry.renew))}`
+    : `New: ${inSentence(partName(circuit, entry.renew, entry.part))}`
+}
+
+/** What is needed in the hand for a look. */
+export function toolText(look: WrittenLook): string {
+  switch (look.at) {
+    case 'points':
+      return look.with === 'tester'
+        ? 'Low-impedance tester'
+        : look.with === 'power'
+          ? 'Clamp or plug meter'
+          : look.with === 'insulation'
+            ? 'Insulation tester'
+            : 'Meter'
+    case 'motor':
+    case 'clicks':
+      return 'Ear'
+    case 'display':
     case 'boiler':
-      return `${deviceName(circuit, observable.device)} display`
-    case 'pump':
-      return deviceName(circuit, observable.device)
+    case 'lamps':
+    case 'flow-temperature':
+    case 'trip':
+    case 'fuse':
+      return 'Eye'
+    default:
+      return 'Hand'
   }
 }
 
-/** The question a look answers. */
-export function questionText(circuit: Circuit, observable: Observable): string {
-  switch (observable.kind) {
-    case 'terminal':
-      return `Is ${observableText(circuit, observable)} live?`
-    case 'valve':
-      return `Is the lever of the ${deviceName(circuit, observable.device)} slack or stiff?`
-    case 'boiler':
-      return `Does the ${deviceName(circuit, observable.device).toLowerCase()} show a call?`
-    case 'pump':
-      return `Is the ${deviceName(circuit, observable.device).toLowerCase()} running?`
-  }
-}
-
-/** How to look. */
-export function methodText(circuit: Circuit, observable: Observable): string {
-  switch (observable.kind) {
-    case 'terminal':
-      return 'Low-impedance tester, terminal to neutral. A core that is joined to nothing can show tens of volts on a high-impedance meter.'
-    case 'valve':
-      return 'Move the lever: slack means that the motor has driven the valve, stiff that it is at rest. No cover comes off.'
-    case 'boiler':
-      return 'Read the display: call, self-check or firing count as called. Overrun does not.'
-    case 'pump':
-      return `Hand on the ${deviceName(circuit, observable.device).toLowerCase()}: does it turn?`
-  }
-}
-
-/** The state of the controls: "Programmer heating channel, House thermostat contact asking", "everything off". */
-export function controlStateText(circuit: Circuit, asking: ControlState): string {
-  if (asking.length === 0) return 'Everything off, thermostats down'
-  return asking
-    .map((key) => {
-      const [device, contact] = key.split('.')
-      const at = circuit.installation.intent.demands.some((d) => d.channel?.device === device)
-      return at
-        ? `${partName(circuit, device, contact).replace(/ channel$/, '')} on`
-        : `${deviceName(circuit, device)} calling`
-    })
-    .join(' · ')
-}
+/** How a look stands to the supply: on live parts, isolated, or with nothing opened. */
+export const hazardOf = (look: WrittenLook, live: boolean): 'live' | 'dead' | 'covers-on' =>
+  live ? 'live' : isDeadTest(look) || look.at === 'spindle' ? 'dead' : 'covers-on'

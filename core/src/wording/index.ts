@@ -1,3 +1,4 @@
+export * from './acts'
 export * from './hunt'
 export { coreText, demandText, findingText, severityWords, type FindingText } from './findings'
 export * from './culprits'

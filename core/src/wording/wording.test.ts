@@ -1,19 +1,20 @@
 import { circuitOf, installationOf, loosenCore, moveCore, rigAfter } from '../../testing'
 import { check } from '../checks'
 import { compile } from '../circuit'
-import { observables } from '../diagnosis'
-import { candidateStates } from '../hunt'
+import { answersTo, thingsOf, type HuntEntry } from '../hunt'
 import { faultsOf } from '../hypotheses'
 import { demandStates, whyTerminal, type Cause } from '../trace'
 import {
+  actText,
+  answerText,
   basisText,
   claimText,
-  controlStateText,
   demandText,
+  huntEntryText,
   eventText,
   findingText,
+  lookText,
   methodText,
-  observableText,
   openPointText,
   questionText,
   shortVerdictText,
@@ -51,14 +52,49 @@ describe('every sentence', () => {
     }
   })
 
-  it('of readings and states of the controls is whole', () => {
-    for (const look of observables(circuit))
-      [observableText, questionText, methodText].forEach((text) => whole(text(circuit, look)))
-    const states = candidateStates(circuit).map((state) => controlStateText(circuit, state))
-    states.forEach(whole)
-    expect(new Set(states).size).toBe(states.length)
-    expect(states[0]).toBe('Everything off, thermostats down')
-    expect(states[1]).toBe('Programmer heating on · Downstairs thermostat calling')
+  it.each(['two-port-two-heating-hot-water', 'hot-water-priority', 'gravity', 'fan-convector', 'single-zone-bus'])(
+    'of looks, answers and acts in %s is whole',
+    (id) => {
+      const circuit = circuitOf(id)
+      const looks = thingsOf(circuit).flatMap((thing) => thing.looks)
+      for (const look of looks) {
+        const answers = answersTo(circuit, look)
+        for (const text of [lookText(circuit, look), questionText(circuit, look), methodText(look)]) whole(text)
+        for (const found of answers.words) whole(answerText(circuit, look, found))
+        expect(answers.words.length > 1 || answers.unit !== undefined).toBe(true)
+      }
+      expect(new Set(looks.map((look) => lookText(circuit, look))).size).toBe(looks.length)
+      for (const { device, type } of circuit.devices)
+        for (const control of type.controls)
+          whole(actText(circuit, `${device.id}.${control.id}=${control.kind === 'choice' ? control.values[0].id : 30}`))
+    },
+  )
+
+  it('of a hunt’s log says what was done and found, as it was then', () => {
+    const log: HuntEntry[] = [
+      { id: '1', says: { what: 'only-with-another', demand: 'heating-1' } },
+      { id: '2', do: 'stat-1.set=30' },
+      { id: '3', do: 'stat-1.set=12' },
+      { id: '4', do: 'settle' },
+      { id: '5', see: { at: 'points', with: 'tester', red: 'wc.1' }, found: { value: 231.4, unit: 'V' } },
+      { id: '6', see: { at: 'display', device: 'boiler' }, found: { word: 'self-check' } },
+      { id: '7', do: 'off-plate=programmer' },
+      { id: '8', renew: 'zv-1', part: 'motor' },
+      { id: '9', mended: 'zv-1.motor.open' },
+      { id: '10', see: { at: 'spindle', device: 'zv-1' }, found: 'cannot-do' },
+    ]
+    expect(log.map((entry, i) => huntEntryText(circuit, entry, log.slice(0, i), () => 'motor open'))).toEqual([
+      'Customer on Downstairs: only works while another is on',
+      'Downstairs thermostat: up to 30 °C',
+      'Downstairs thermostat: down to 12 °C',
+      'Wait until everything has come to rest',
+      'Wiring centre 1: volts, tester: 231.4 V',
+      'Boiler: the display: Self-check',
+      'Take the programmer off its plate',
+      'New: downstairs valve motor',
+      'Put right: motor open',
+      'Downstairs valve: the spindle, head off: Can’t do that',
+    ])
   })
 
   it('of the check says what, why and what to do, and never that anything is safe', () => {

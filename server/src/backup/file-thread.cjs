@@ -26,10 +26,13 @@ const works = {
       if (!tables.includes('mikro_orm_migrations') || !tables.includes('job')) return { foreign: true }
       if (say('pragma foreign_key_check').length > 0) return { wrong: 'rows refer to others that are not there' }
       const count = (table) => (tables.includes(table) ? Number(say(`select count(*) as n from ${table}`)[0].n) : 0)
+      const looks = tables.includes('hunt')
+        ? `select count(*) as n from hunt, json_each(hunt.record, '$.lines') where json_extract(value, '$.entry.see') is not null`
+        : 'select 0 as n'
       return {
         migrations: say('select name from mikro_orm_migrations').map((row) => row.name),
         jobs: count('job'),
-        findings: count('finding'),
+        findings: count('finding') + Number(say(looks)[0].n),
         photos: count('photo'),
         entries: count('entry'),
       }

@@ -1,5 +1,5 @@
 import { EntitySchema } from '@mikro-orm/core'
-import type { Entry, Finding, JobBrief } from '@nobbet/contract'
+import type { Entry, Finding, HuntRecord, JobBrief } from '@nobbet/contract'
 import type { DeviceType, Installation } from '@nobbet/core'
 
 /** A line of a job's log: the one thing that is written; what the other tables say of a job follows from its lines. */
@@ -44,6 +44,11 @@ export interface RevisionRow {
   name: string
   installation: Installation
   createdAt: Date
+}
+/** What a job's log says of its hunt; there is none where nothing was hunted yet. */
+export interface HuntRow {
+  job: string
+  record: HuntRecord
 }
 export interface PhotoRow {
   id: string
@@ -143,6 +148,12 @@ export const RevisionEntity = new EntitySchema<RevisionRow>({
   },
 })
 
+export const HuntEntity = new EntitySchema<HuntRow>({
+  name: 'Hunt',
+  tableName: 'hunt',
+  properties: { job: { type: 'string', primary: true }, record: { type: 'json' } },
+})
+
 export const PhotoEntity = new EntitySchema<PhotoRow>({
   name: 'Photo',
   tableName: 'photo',
@@ -204,6 +215,7 @@ export const entities = [
   RevisionEntity,
   PhotoEntity,
   FindingEntity,
+  HuntEntity,
   TypeEntity,
   DeviceEntity,
 ]

@@ -49,7 +49,9 @@ export class JobListService {
     }
     const rows = (await this.em.execute(
       `select id, version, status, created_at, updated_at, deleted_at, brief,
-        (select count(*) from finding where finding.job = job.id) as findings
+        (select count(*) from finding where finding.job = job.id)
+          + (select count(*) from hunt, json_each(hunt.record, '$.lines')
+             where hunt.job = job.id and json_extract(value, '$.entry.see') is not null) as findings
       from job where id in (select id from job where ${where.join(' and ')} order by updated_at desc, id limit ?)
       order by updated_at desc, id`,
       [...values, most + 1],

@@ -2,8 +2,13 @@ import type { EntityManager } from '@mikro-orm/libsql'
 import {
   documentAfter,
   documentProblems,
+  huntAfter,
+  isHuntDeed,
   LogError,
+  mostHuntLines,
+  noHunt,
   type Finding,
+  type HuntDeed,
   type JobDocument,
   type LogEntry,
   type LogTail,
@@ -16,6 +21,7 @@ import {
   DraftEntity,
   EntryEntity,
   FindingEntity,
+  HuntEntity,
   JobEntity,
   RevisionEntity,
   soughtOf,
@@ -133,6 +139,7 @@ export class JobService {
         Object.assign(draft, { installation: wiring, version: number, updatedAt: now })
       if (entry.do === 'keep') await this.keep(job, entry.revision, { ...entry, wiring, at })
     }
+    if (isHuntDeed(entry)) await this.hunt(job, entry)
     if (entry.do === 'observe') await this.observe(job, entry.finding)
     if (entry.do === 'retract') await this.em.nativeDelete(FindingEntity, { id: entry.finding, job })
   }
@@ -153,6 +160,18 @@ export class JobService {
     const { kind, name } = kept
     const installation = asKept(kept.installation ?? kept.wiring)
     this.em.persist(this.em.create(RevisionEntity, { id, job, kind, name, installation, createdAt: new Date(kept.at) }))
+    await this.em.flush()
+  }
+
+  private async hunt(job: string, deed: HuntDeed): Promise<void> {
+    const row = await this.em.findOne(HuntEntity, { job })
+    const record = huntAfter(row?.record ?? noHunt, deed)
+    if (record.lines.length > mostHuntLines)
+      throw new ApiProblem(422, 'This hunt is too long', [
+        { field: 'entries.entry.lines', reason: `a hunt has at most ${mostHuntLines} lines` },
+      ])
+    if (row) row.record = asKept(record)
+    else this.em.persist(this.em.create(HuntEntity, { job, record: asKept(record) }))
     await this.em.flush()
   }
 

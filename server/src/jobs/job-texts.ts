@@ -1,4 +1,5 @@
 import type { EntityManager } from '@mikro-orm/libsql'
+import { noHunt } from '@nobbet/contract'
 import { inBin, notFound } from '../http/problem'
 
 /**
@@ -26,6 +27,7 @@ export class JobTexts {
       id,
     )
     const ticks = await this.ticks(id)
+    const hunts = await this.all<{ record: string }>('select record from hunt where job = ?', id)
     const text = object({
       id: plain(id),
       number: plain(version),
@@ -55,6 +57,7 @@ export class JobTexts {
         ),
       ),
       ticks: list(ticks.map(plain)),
+      hunt: hunts.length > 0 ? hunts[0].record : JSON.stringify(noHunt),
     })
     return { text, number: version }
   }

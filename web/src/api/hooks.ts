@@ -1,5 +1,6 @@
 import { headingOf, type JobHeading, type JobList } from '@nobbet/contract'
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import { looksIn } from '../store/hunt-of'
 import { here, openStores, storeOf } from '../store/stores'
 import { ApiError, call, errorText } from './client'
 
@@ -78,7 +79,7 @@ export const useLocalJobs = (listReadAt: number | undefined) =>
           ? [
               {
                 ...rest,
-                summary: headingOf(state.document, state.findings.length),
+                summary: headingOf(state.document, looksIn(state)),
               },
             ]
           : [],

@@ -1,5 +1,5 @@
-import type { Entry, Finding, LogEntry } from '@nobbet/contract'
-import { compile, fitsCircuit, observableText, resultWords, type Circuit } from '@nobbet/core'
+import type { Entry, Finding, HuntLine, LogEntry } from '@nobbet/contract'
+import { compile, entriesOf, fitsCircuit, huntEntryText, type Circuit } from '@nobbet/core'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -121,9 +121,25 @@ function entryText(entry: Entry, circuit: Circuit | undefined): string {
     case 'keep':
       return `Wiring kept as “${entry.name}”`
     case 'observe':
-      return `Found: ${foundText(entry.finding, circuit)}: ${resultWords[entry.finding.result]}`
+      return `Found: ${foundText(entry.finding, circuit)}`
     case 'retract':
       return 'A finding taken back'
+    case 'hunt':
+      return `Hunt: ${linesText(entry.lines, circuit)}`
+    case 'unhunt':
+      return entry.lines.length === 1
+        ? 'A line of the hunt taken back'
+        : `${entry.lines.length} lines of the hunt taken back`
+    case 'hunt-with':
+      return 'How the hunt is led was changed'
+    case 'conclude':
+      return entry.finding
+        ? `Finding: ${entry.finding.causes.map(({ label }) => label).join('; ')}${entry.finding.remedy ? `. ${entry.finding.remedy}` : ''}`
+        : 'The hunt goes on after all'
+    case 'measure':
+      return `Left until ${entry.measure.until}: ${entry.measure.what}`
+    case 'measure-ends':
+      return 'What was left for now has ended'
     case 'act':
       return `Done: ${entry.text}`
     case 'tick':
@@ -135,7 +151,22 @@ function entryText(entry: Entry, circuit: Circuit | undefined): string {
   }
 }
 
-const foundText = (finding: Finding, circuit: Circuit | undefined): string =>
-  circuit && fitsCircuit(circuit, finding)
-    ? observableText(circuit, finding.observable)
-    : 'on something the present wiring does not have'
+const gone = 'something the present wiring does not have'
+
+function foundText(finding: Finding, circuit: Circuit | undefined): string {
+  if (!circuit || !fitsCircuit(circuit, finding)) return gone
+  const look = entriesOf(circuit, finding, []).at(-1)!
+  return huntEntryText(circuit, look, [], (id) => id)
+}
+
+/** Lines of a hunt in one sentence; what the present wiring does not have is told as that. */
+function linesText(lines: readonly HuntLine[], circuit: Circuit | undefined): string {
+  const said = lines.map(({ entry }) => {
+    try {
+      return circuit ? huntEntryText(circuit, entry, [], (id) => id) : gone
+    } catch {
+      return gone
+    }
+  })
+  return said.join('; ')
+}

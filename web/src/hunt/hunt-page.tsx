@@ -1,103 +1,174 @@
-import {
-  compile,
-  fitsCircuit,
-  type ControlState,
-  type FindingResult,
-  type Installation,
-  type Observable,
-} from '@nobbet/core'
-import type { Finding } from '@nobbet/contract'
+import { compile, type HuntEntry, type Installation } from '@nobbet/core'
+import type { JobState } from '@nobbet/contract'
 import { useMemo, useState } from 'react'
 import { useParams } from 'react-router'
-import { v4 as newId } from 'uuid'
 import { errorText } from '../api/client'
-import { useJob } from '../store/use-job'
 import { Failed, Loading } from '../shell/notes'
+import { useSearchValue } from '../shell/use-search-value'
+import { huntOf } from '../store/hunt-of'
 import type { JobStore } from '../store/job-store'
-import { FindingLog } from './finding-log'
-import { OwnFinding } from './own-finding'
+import { useJob } from '../store/use-job'
+import { Conclusion } from './conclusion'
+import { CustomerSays } from './customer-says'
+import { FindingSheet } from './finding-sheet'
+import { HuntWriter, linesOf } from './hunt-log'
+import type { HuntScreen } from './hunt-screen'
+import { LedBy } from './led-by'
+import { HuntLog } from './log'
 import { NextCard } from './next-card'
-import { Suspects } from './suspects'
-import { useDiagnosis } from './use-diagnosis'
+import { Noticed } from './noticed'
+import { PutBack } from './put-back'
+import { groupsOf, Suspects } from './suspects'
+import { useComfort } from './use-comfort'
+import { useHunt } from './use-hunt'
 
 export function HuntPage() {
   const { job = '' } = useParams()
   const { state, error, store } = useJob(job)
   if (error) return <Failed error={error} retry={store.again} />
-  if (!state) return <Loading what="the findings" />
-  const { document, findings } = state
-  return (
-    <Hunt job={job} store={store} installation={document.wiring} symptom={document.brief.symptom} findings={findings} />
-  )
+  if (!state) return <Loading what="the hunt" />
+  return <Hunt key={job} job={job} store={store} state={state} installation={state.document.wiring} />
 }
 
 interface HuntProps {
   job: string
   store: JobStore
-  symptom: string
+  state: JobState
   installation: Installation
-  findings: Finding[]
 }
 
-/** One card: what to do next. The suspects beside it, shrinking. Below, what has been found. */
-function Hunt({ job, store, symptom, installation, findings }: HuntProps) {
+const parts = { next: 'Next', noticed: 'Noticed', suspects: 'Suspects', log: 'Log' } as const
+type Part = keyof typeof parts
+const isPart = (text: string | undefined): text is Part => text !== undefined && text in parts
+
+/** One card: what to do next. Beside it the suspects, shrinking; below, what was done and found. On a phone, one at a time. */
+function Hunt({ job, store, state, installation }: HuntProps) {
   const circuit = useMemo(() => compile(installation), [installation])
-  const [own, setOwn] = useState(false)
-  const [taken, setTaken] = useState<Finding>()
-  const fitting = useMemo(() => findings.filter((f) => fitsCircuit(circuit, f)), [circuit, findings])
-  const { diagnosis, error, working } = useDiagnosis(installation, fitting)
-
-  const log = (asking: ControlState, observable: Observable, result: FindingResult) => {
-    setOwn(false)
-    setTaken(undefined)
-    const finding = { id: newId(), asking, observable, result, note: '', at: new Date().toISOString() }
-    void store.record({ do: 'observe', finding })
+  const record = huntOf(state)
+  const lines = useMemo(() => linesOf(circuit, state), [circuit, state])
+  const all = useMemo(() => lines.map(({ entry }) => entry), [lines])
+  const view = useHunt(installation, all, record.options)
+  const comfort = useComfort()
+  const [shown, setShown] = useSearchValue('see')
+  const [, setThing] = useSearchValue('thing')
+  const part: Part = isPart(shown) ? shown : 'next'
+  const show = (next: Part) => setShown(next === 'next' ? undefined : next)
+  const entries = useMemo(() => {
+    const aside = new Set(view.aside.map(({ entry }) => entry))
+    return all.filter(({ id }) => !aside.has(id))
+  }, [all, view.aside])
+  const labels = useMemo(() => {
+    const { suspects = [], ruledOut = [] } = view.standing ?? {}
+    return new Map([...suspects, ...ruledOut].map(({ id, label }) => [id, label]))
+  }, [view.standing])
+  const screen: HuntScreen = {
+    job,
+    circuit,
+    record,
+    lines,
+    entries,
+    view,
+    writer: new HuntWriter(store, lines),
+    labelOf: (id) => labels.get(id) ?? id,
   }
-
+  const { symptom, site } = state.document.brief
+  const inQuestion = groupsOf(view.standing?.suspects ?? []).filter(({ share }) => share >= 0.02).length
+  const counts: Record<Part, number | undefined> = {
+    next: undefined,
+    noticed: undefined,
+    suspects: inQuestion || undefined,
+    log: lines.length || undefined,
+  }
   return (
-    <main className="page hunt">
+    <main className={`page hunt shows-${part}`}>
       <h1 className="visually-hidden">Hunt</h1>
       {symptom && <p className="reported">Reported: “{symptom}”</p>}
       <div className="hunt-grid">
         <div className="hunt-main">
-          {error ? (
-            <section className="sheet next-card" role="alert">
-              <h2>The suspects could not be worked out</h2>
-              <p>{errorText(error)}</p>
-            </section>
-          ) : own ? (
-            <OwnFinding circuit={circuit} onLog={log} onCancel={() => setOwn(false)} />
-          ) : diagnosis ? (
-            <NextCard
-              job={job}
-              circuit={circuit}
-              diagnosis={diagnosis}
-              working={working}
-              onLog={log}
-              onOwn={() => setOwn(true)}
+          {part === 'noticed' ? (
+            <Noticed
+              screen={screen}
+              onDone={() => {
+                setThing(undefined)
+                show('next')
+              }}
             />
           ) : (
-            <section className="sheet next-card" role="status">
-              Working out the first reading
-            </section>
+            <div className="hunt-card">
+              {record.finding ? (
+                <FindingSheet screen={screen} finding={record.finding} site={site} />
+              ) : (
+                <Card screen={screen} onNoticed={() => show('noticed')} />
+              )}
+              <PutBack screen={screen} />
+            </div>
           )}
-          <FindingLog
-            circuit={circuit}
-            findings={findings}
-            fits={(finding) => fitting.includes(finding)}
-            onTakeBack={(finding) => {
-              setTaken(finding)
-              void store.record({ do: 'retract', finding: finding.id })
-            }}
-            taken={taken}
-            onPutBack={() => {
-              if (taken) void store.record({ do: 'observe', finding: taken })
-              setTaken(undefined)
-            }}
-          />
+          <HuntLog screen={screen} />
+          <LedBy screen={screen} comfort={comfort} />
         </div>
-        {diagnosis && <Suspects job={job} diagnosis={diagnosis} findings={fitting} working={working} />}
+        <Suspects screen={screen} />
       </div>
+      <nav className="hunt-parts no-print" aria-label="Parts of the hunt">
+        {(Object.keys(parts) as Part[]).map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-current={part === one}
+            onClick={() => {
+              setThing(undefined)
+              show(one)
+            }}
+          >
+            {parts[one]}
+            {counts[one] !== undefined && <span className="count">{counts[one]}</span>}
+          </button>
+        ))}
+      </nav>
     </main>
+  )
+}
+
+/** What to do next; or what it comes down to; or, before anything was heard, what the customer says. */
+function Card({ screen, onNoticed }: { screen: HuntScreen; onNoticed: () => void }) {
+  const { view, entries } = screen
+  const { answer, error, current, along } = view
+  /** The line after which it was wanted to look on: for one card, since what is found then may make it enough, or not. */
+  const [on, setOn] = useState<string>()
+  const [unheard, setUnheard] = useState(false)
+  const last = entries.at(-1)?.id
+  if (error)
+    return (
+      <section className="sheet next-card" role="alert">
+        <h2 className="question">What to do next could not be worked out</h2>
+        <p>{errorText(error)}</p>
+        <button className="btn btn-primary" onClick={view.again}>
+          Try again
+        </button>
+      </section>
+    )
+  if (entries.length === 0 && !unheard)
+    return (
+      <section className="sheet next-card first-words" aria-label="First of all">
+        <CustomerSays screen={screen} onSaid={() => undefined}>
+          <button className="btn btn-outline-primary" onClick={() => setUnheard(true)}>
+            Nothing was said: first look
+          </button>
+        </CustomerSays>
+      </section>
+    )
+  const latest = current ? answer : undefined
+  if (!latest) return <Working along={along} entries={entries} />
+  const furtherOn = on !== undefined && on === (last ?? '')
+  if ((latest.decision.stop && !furtherOn) || latest.next.length === 0)
+    return <Conclusion screen={screen} next={latest.next} onFurther={() => setOn(last ?? '')} onNoticed={onNoticed} />
+  return <NextCard key={last} screen={screen} next={latest.next} onNoticed={onNoticed} />
+}
+
+function Working({ along, entries }: { along: number; entries: readonly HuntEntry[] }) {
+  return (
+    <section className="sheet next-card working" role="status" aria-label="Working">
+      <h2 className="question">{entries.length === 0 ? 'Working out the first look' : 'Written down. Next look'}</h2>
+      <progress value={along} max={1} aria-label="Suspects gone through" />
+    </section>
   )
 }

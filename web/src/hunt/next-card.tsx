@@ -1,163 +1,196 @@
 import {
-  controlStateText,
+  hazardOf,
+  lookText,
   methodText,
-  observableText,
+  passes,
   questionText,
-  resultWords,
-  suspectText,
-  type Circuit,
-  type ControlState,
-  type Diagnosis,
-  type FindingResult,
-  type NextReading,
-  type Observable,
+  thingLookedAt,
+  toolText,
+  type NextLook,
+  type WrittenLook,
 } from '@nobbet/core'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { IsolationStep, useIsolation } from '../shell/isolation-step'
+import { Answers } from './answers'
+import { CannotDo } from './cannot-do'
+import { placeName, placeOf, sameLook, type Answer, type Chosen, type HuntScreen } from './hunt-screen'
+import { SetFirst } from './set-first'
 
 interface NextCardProps {
-  job: string
-  circuit: Circuit
-  diagnosis: Diagnosis
-  working: boolean
-  onLog: (asking: ControlState, observable: Observable, result: FindingResult) => void
-  onOwn: () => void
+  screen: HuntScreen
+  next: readonly NextLook[]
+  onNoticed: () => void
+  /** Why it was opened although enough is known. */
+  further?: React.ReactNode
 }
 
-/** What to do next, where, and what each answer would mean; or, at the end, what it comes down to. */
-export function NextCard(props: NextCardProps) {
-  const { circuit, diagnosis } = props
-  const [choice, setChoice] = useState<string>()
-  const [on, setOn] = useState(false)
-  const { next, enough } = diagnosis
-  if (next.length === 0 || (enough && !on)) return <Conclusion {...props} onFurther={() => setOn(true)} />
-  const keyOf = (reading: NextReading) => JSON.stringify([reading.asking, reading.observable])
-  const reading = next.find((r) => keyOf(r) === choice) ?? next[0]
+/** What to do next, where, with what, and what each answer would leave. */
+export function NextCard({ screen, next, onNoticed, further }: NextCardProps) {
+  const [choice, setChoice] = useState<Chosen>()
+  const [first] = next
+  const proposed = choice ? next.find((look) => sameLook(look, choice)) : first
+  const chosen: Chosen = proposed ?? choice ?? first
+  const beside = first.alongside.map(({ see }) => ({ acts: first.acts, see }))
+  const write = (answer: Answer, set = true) => {
+    setChoice(undefined)
+    const acts = set ? chosen.acts.map((act) => ({ do: act })) : []
+    screen.writer.add([...acts, { see: chosen.see, found: answer }])
+  }
   return (
-    <section className="sheet next-card" aria-label="Next reading">
-      <Reading key={keyOf(reading)} {...props} reading={reading} />
+    <section className="sheet next-card" aria-label="Next look" data-look={JSON.stringify(chosen.see)}>
+      <Look
+        key={JSON.stringify([chosen.acts, chosen.see])}
+        screen={screen}
+        chosen={chosen}
+        proposed={proposed}
+        meanwhile={
+          beside.length > 0 && <Meanwhile screen={screen} looks={beside} chosen={chosen} onChoose={setChoice} />
+        }
+        onAnswer={write}
+      />
+      {further}
       <div className="others">
-        {next.length > 1 && (
-          <details>
-            <summary>Other readings that would tell</summary>
-            <ul>
-              {next
-                .filter((r) => r !== reading)
-                .map((r) => (
-                  <li key={keyOf(r)}>
-                    <button className="btn btn-link" onClick={() => setChoice(keyOf(r))}>
-                      {observableText(circuit, r.observable)}
-                    </button>
-                    <span className="quiet">
-                      {controlStateText(circuit, r.asking)}; {r.minutes} min
-                    </span>
-                  </li>
-                ))}
-            </ul>
-          </details>
-        )}
-        <Button variant="outline-primary" onClick={props.onOwn}>
-          Log something else
+        <Others screen={screen} next={next} beside={beside} chosen={chosen} onChoose={setChoice} />
+        <Button variant="outline-primary" className="noticed-button" onClick={onNoticed}>
+          Something else noticed
         </Button>
       </div>
     </section>
   )
 }
 
-function Reading({ job, circuit, working, reading, onLog }: NextCardProps & { reading: NextReading }) {
-  const { asking, observable, outcomes, minutes } = reading
+interface LookProps {
+  screen: HuntScreen
+  chosen: Chosen
+  proposed?: NextLook
+  meanwhile: React.ReactNode
+  onAnswer: (answer: Answer, set?: boolean) => void
+}
+
+const hazardWords = { live: 'On live parts', dead: 'Isolated', 'covers-on': 'No cover comes off' } as const
+
+function Look({ screen, chosen, proposed, meanwhile, onAnswer }: LookProps) {
+  const { circuit, job } = screen
+  const { acts, see } = chosen
   const [isolated] = useIsolation(job)
-  const live = observable.kind === 'terminal'
-  const answer = (result: FindingResult) => onLog(asking, observable, result)
-  useHotkeys('1', () => answer(outcomes[0].answer), { enabled: !working })
-  useHotkeys('2', () => answer(outcomes[1].answer), { enabled: !working })
+  const hazard = hazardOf(see, proposed?.live ?? (see.at === 'points' && isOnLive(see)))
+  const place = placeName(circuit, placeOf(circuit, thingLookedAt(see)))
+  const way = (proposed?.places ?? []).map((id) => placeName(circuit, id))
+  const opens = hazard === 'dead' || proposed?.isolateFirst !== undefined
   return (
     <>
-      <p className="step">
-        <span>Set</span> {controlStateText(circuit, asking)}. Let valves and overrun come to rest.
+      <header className="look-where">
+        <span className="place">{place}</span>
+        {way.length > 1 && <span className="way">by way of {way.slice(0, -1).join(', ')}</span>}
+        <span className={`hazard ${hazard}`}>{hazardWords[hazard]}</span>
+      </header>
+      <SetFirst screen={screen} acts={acts} restsAfter={proposed?.restsAfter} meanwhile={meanwhile} />
+      <h2 className="question">{questionText(circuit, see)}</h2>
+      <p className="method">
+        <strong>{toolText(see)}.</strong> {methodText(see)}
       </p>
-      <h2 className="question">{questionText(circuit, observable)}</h2>
-      <p className="method">{methodText(circuit, observable)}</p>
-      {live && (
-        <>
-          {!isolated && <IsolationStep job={job} before="the cover comes off" />}
-          <p className="caution">
-            Live reading: only if you are competent to work live. Can’t? Say so below, another way is found.
-          </p>
-        </>
+      {opens && !isolated && <IsolationStep job={job} before="the cover comes off" />}
+      {hazard === 'live' && (
+        <p className="caution">
+          Live reading: only if you are competent to work live.{' '}
+          {opens && 'Isolate, open it, restore the supply, then read.'}
+        </p>
       )}
-      <div className="answers">
-        {outcomes.map(({ answer: result, remaining }, i) => (
-          <button
-            key={result}
-            className="answer"
-            disabled={working}
-            onClick={() => answer(result)}
-            title={`Key ${i + 1}`}
-          >
-            <span className="answer-word">{resultWords[result]}</span>
-            <span>leaves {remaining} above 1 %</span>
-          </button>
-        ))}
-        <button className="answer less" disabled={working} onClick={() => answer('cannot-do')}>
-          {resultWords['cannot-do']}
-        </button>
-        <button className="answer less" disabled={working} onClick={() => answer('cannot-tell')}>
-          {resultWords['cannot-tell']}
-        </button>
-      </div>
-      <p className="quiet mb-0">About {minutes} min. Chosen because it tells most for each minute.</p>
+      <Answers screen={screen} see={see} outcomes={proposed?.outcomes} keys onAnswer={(answer) => onAnswer(answer)} />
+      <CannotDo
+        screen={screen}
+        chosen={chosen}
+        live={hazard === 'live'}
+        way={proposed?.places ?? []}
+        onAnswer={onAnswer}
+      />
     </>
   )
 }
 
-/** What it comes down to, and what cures it; further readings tell nothing, or cost more than they save. */
-function Conclusion({ diagnosis, onOwn, onFurther }: NextCardProps & { onFurther: () => void }) {
-  const { suspects, next, enough } = diagnosis
-  const cured = enough ? suspects.filter(({ id }) => enough.suspects.includes(id)) : suspects.slice(0, mostTold)
-  const share = cured.reduce((sum, one) => sum + one.share, 0)
-  const sure = <span className="quiet">{Math.round(share * 100)} % sure</span>
+const isOnLive = (see: Extract<WrittenLook, { at: 'points' }>): boolean => see.with === 'tester' || see.with === 'meter'
+
+interface OthersProps {
+  screen: HuntScreen
+  next: readonly NextLook[]
+  beside: readonly Chosen[]
+  chosen: Chosen
+  onChoose: (look: Chosen) => void
+}
+
+/** What else would tell: in the same state, so that one way serves for several; and in others. */
+function Others({ screen, next, beside, chosen, onChoose }: OthersProps) {
+  const others = next.filter((look) => !sameLook(look, chosen))
+  const proposed = next.some((look) => sameLook(look, chosen)) ? undefined : next[0]
+  if (others.length + beside.length === 0) return null
   return (
-    <section className="sheet next-card conclusion" aria-label="Conclusion">
-      {enough && cured.length > 0 ? (
-        <>
-          <p className="step">It comes down to {sure}</p>
-          {cured.slice(0, mostTold).map((one) => (
-            <h2 className="question" key={one.id}>
-              {suspectText(one)}
-            </h2>
+    <details>
+      <summary>Other looks that would tell</summary>
+      <ul>
+        {proposed && (
+          <li>
+            <button className="btn btn-link" onClick={() => onChoose(proposed)}>
+              Back to the one proposed
+            </button>
+          </li>
+        )}
+        {beside
+          .filter((look) => !sameLook(look, chosen))
+          .map((look) => (
+            <OtherLook key={JSON.stringify(look)} screen={screen} look={look} onChoose={onChoose}>
+              with the controls as for this one
+            </OtherLook>
           ))}
-          <p className="method">{enough.text || 'Nothing to mend: say how it works.'}</p>
-        </>
-      ) : (
-        <>
-          <p className="step">No further reading tells these apart</p>
-          <ul className="left-over">
-            {cured.map((one) => (
-              <li key={one.id}>
-                <strong>{suspectText(one)}</strong> <span className="quiet">{Math.round(one.share * 100)} %</span>
-                {one.remedy && <div>{one.remedy}</div>}
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
-      <p className="quiet">
-        {next.length > 0 && 'Looking on would cost more than it saves. '}Something that is not in the list is never
-        ruled out.
-      </p>
-      {next.length > 0 && (
-        <Button variant="outline-primary" className="me-2" onClick={onFurther}>
-          Look on
-        </Button>
-      )}
-      <Button variant="outline-primary" onClick={onOwn}>
-        Log another finding
-      </Button>
-    </section>
+        {others.map((look) => (
+          <OtherLook key={JSON.stringify([look.acts, look.see])} screen={screen} look={look} onChoose={onChoose}>
+            {look.acts.filter((act) => !passes(act)).length} to set, {Math.round(look.minutes)} min
+            {look.live && ', on live parts'}
+          </OtherLook>
+        ))}
+      </ul>
+    </details>
   )
 }
-/** So many suspects are told at the end; the others stand in the list. */
-const mostTold = 6
+
+interface OtherLookProps {
+  screen: HuntScreen
+  look: Chosen
+  onChoose: (look: Chosen) => void
+  children: React.ReactNode
+}
+
+function OtherLook({ screen, look, onChoose, children }: OtherLookProps) {
+  return (
+    <li>
+      <button className="btn btn-link" onClick={() => onChoose({ acts: look.acts, see: look.see })}>
+        {lookText(screen.circuit, look.see)}
+      </button>
+      <span className="quiet">{children}</span>
+    </li>
+  )
+}
+
+interface MeanwhileProps {
+  screen: HuntScreen
+  looks: readonly Chosen[]
+  chosen: Chosen
+  onChoose: (look: Chosen) => void
+}
+
+/** While something travels or cools: what is worth a look beside it. */
+function Meanwhile({ screen, looks, chosen, onChoose }: MeanwhileProps) {
+  return (
+    <span className="meanwhile">
+      Meanwhile:{' '}
+      {looks
+        .filter((look) => !sameLook(look, chosen))
+        .slice(0, 2)
+        .map((look) => (
+          <button key={JSON.stringify(look.see)} className="btn btn-link" onClick={() => onChoose(look)}>
+            {lookText(screen.circuit, look.see)}
+          </button>
+        ))}
+    </span>
+  )
+}

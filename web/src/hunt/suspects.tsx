@@ -1,65 +1,225 @@
-import { expectedText, suspectText, type Diagnosis } from '@nobbet/core'
-import type { Finding } from '@nobbet/contract'
+import {
+  answerText,
+  expectedText,
+  parseAction,
+  passes,
+  rewiringOf,
+  suspectText,
+  unlisted,
+  type Action,
+  type HuntEntry,
+  type NextLook,
+  type RankedSuspect,
+} from '@nobbet/core'
 import { Link } from 'react-router'
 import { traceAddress } from '../trace/use-session'
+import type { HuntScreen } from './hunt-screen'
+import { percentText, Sureness } from './sureness'
 
-interface SuspectsProps {
-  job: string
-  diagnosis: Diagnosis
-  findings: readonly Finding[]
-  working: boolean
+/** Suspects that are put right with the same remedy. */
+interface Group {
+  key: string
+  share: number
+  suspects: RankedSuspect[]
 }
 
-/** The suspects, most likely first; below them who is unlikely, and by which finding. */
-export function Suspects({ job, diagnosis, findings, working }: SuspectsProps) {
-  const { suspects, unlikely, doubtful } = diagnosis
-  const number = (id: string) => findings.findIndex((f) => f.id === id) + 1
-  const heaviest = suspects[0]?.share ?? 1
-  const [mistaken] = doubtful
+const groupsShown = 7
+const suspectsShown = 5
+/** A part is worth having in the van from here on. */
+const worthBringing = 0.05
+
+/** The suspects, grouped as what one would replace or mend, the likeliest first; why each is still in, and why others are out. */
+export function Suspects({ screen }: { screen: HuntScreen }) {
+  const { view } = screen
+  const { standing, answer, current, along } = view
+  if (!standing) return null
+  const groups = groupsOf(standing.suspects)
+  const parts = groups.filter(({ suspects: [first], share }) => first.kind === 'part' && share >= worthBringing)
+  const others = standing.unlikely + groups.slice(groupsShown).reduce((sum, g) => sum + g.suspects.length, 0)
   return (
-    <aside className="sheet suspects" aria-label="Suspects" aria-busy={working}>
+    <aside className="sheet suspects" aria-label="Suspects" aria-busy={!current}>
       <h2>
-        <span className="count">{suspects.length}</span> {suspects.length === 1 ? 'suspect' : 'suspects'}
-        <span className="quiet fw-normal"> of {suspects.length + unlikely.length}</span>
+        <span className="count">{groups.filter(({ share }) => share >= 0.02).length}</span> in question
+        {!current && (
+          <span className="quiet fw-normal">
+            {' '}
+            · working{along > 0 && along < 1 ? ` ${Math.round(along * 100)} %` : ''}
+          </span>
+        )}
       </h2>
-      {mistaken && (
-        <p className="doubtful">
-          Finding {number(mistaken)} does not go with the rest. Look again, or take it back if it was not sure.
-        </p>
-      )}
+      <Mistaken screen={screen} />
       <ol>
-        {suspects.map(({ id, label, share, fault }) => (
-          <li key={id} data-suspect={id}>
-            <span className="weight" style={{ width: `${(share / heaviest) * 100}%` }} aria-hidden />
-            <span className="label">{suspectText({ id, label })}</span>
-            <span className="share">{share < 0.01 ? 'under 1 %' : `${Math.round(share * 100)} %`}</span>
-            {fault && (
-              <Link to={traceAddress(job, [{ do: 'fault', fault }])} aria-label={`Watch in Trace: ${label}`}>
-                Watch
-              </Link>
-            )}
-          </li>
+        {groups.slice(0, groupsShown).map((group) => (
+          <GroupItem key={group.key} screen={screen} group={group} next={current ? answer?.next[0] : undefined} />
         ))}
       </ol>
-      {unlikely.length > 0 && (
+      {parts.length > 0 && (
         <details>
-          <summary>{unlikely.length} unlikely</summary>
+          <summary>Parts to bring: {parts.length}</summary>
           <ul>
-            {unlikely.map(({ id, label, against }) => (
-              <li key={id}>
-                {suspectText({ id, label })}
+            {parts.map(({ key, suspects: [first], share }) => (
+              <li key={key}>
+                {remedyOf(first)}{' '}
                 <span className="quiet">
-                  {against.length === 0
-                    ? ': nothing speaks against it, others are likelier'
-                    : ` by ${against
-                        .map((b) => `finding ${number(b.finding)}: would have shown “${expectedText(b.expected)}”`)
-                        .join('; ')}`}
+                  {deviceOf(screen, first)}, {percentText(share)}
                 </span>
               </li>
             ))}
           </ul>
         </details>
       )}
+      <details>
+        <summary>{others} others with less</summary>
+        <ul>
+          {groups.slice(groupsShown).map(({ key, suspects }) => (
+            <li key={key}>{suspects.map(suspectText).join('; ')}</li>
+          ))}
+        </ul>
+      </details>
+      {standing.ruledOut.length > 0 && (
+        <details>
+          <summary>{standing.ruledOut.length} were likely, and are out</summary>
+          <ul>
+            {standing.ruledOut.map((suspect) => (
+              <li key={suspect.id}>
+                {suspectText(suspect)}
+                <Against screen={screen} suspect={suspect} />
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
     </aside>
+  )
+}
+
+export function groupsOf(suspects: readonly RankedSuspect[]): Group[] {
+  const groups = new Map<string, Group>()
+  for (const suspect of suspects) {
+    const key = suspect.group === '' ? suspect.id : suspect.group
+    const group = groups.get(key) ?? { key, share: 0, suspects: [] }
+    group.share += suspect.share
+    group.suspects.push(suspect)
+    groups.set(key, group)
+  }
+  return [...groups.values()].sort((x, y) => y.share - x.share)
+}
+
+const remedyOf = ({ remedy }: RankedSuspect): string => /^[^,.;]*/.exec(remedy)?.[0] ?? ''
+
+function deviceOf({ circuit }: HuntScreen, { id }: RankedSuspect): string {
+  return circuit.installation.devices.find((device) => device.id === id.split('.')[0])?.name ?? ''
+}
+
+interface GroupItemProps {
+  screen: HuntScreen
+  group: Group
+  next?: NextLook
+}
+
+function GroupItem({ screen, group, next }: GroupItemProps) {
+  const [first, ...more] = group.suspects
+  const heading = first.id === unlisted ? 'Something on no list' : suspectText(first)
+  return (
+    <li data-suspect={first.id}>
+      <details className="group">
+        <summary>
+          <span className="label">
+            {heading}
+            {more.length > 0 && <span className="quiet"> and {more.length} more</span>}
+          </span>
+          <Sureness share={group.share} />
+        </summary>
+        {first.remedy !== '' && <p className="remedy">{first.remedy}</p>}
+        <ul>
+          {group.suspects.slice(0, suspectsShown).map((suspect) => (
+            <li key={suspect.id} data-one={suspect.id}>
+              <strong>{suspectText(suspect)}</strong> <span className="quiet">{percentText(suspect.share)}</span>
+              <Why screen={screen} suspect={suspect} next={next} />
+            </li>
+          ))}
+        </ul>
+      </details>
+    </li>
+  )
+}
+
+/** Why it is still in, what speaks against it, what it predicts; and the way to watch it. */
+function Why({ screen, suspect, next }: { screen: HuntScreen; suspect: RankedSuspect; next?: NextLook }) {
+  const { circuit } = screen
+  const outcome = next?.outcomes.find(({ shownBy }) => shownBy.includes(suspect.id))
+  const watch = watchAddress(screen, suspect)
+  return (
+    <span className="why">
+      {suspect.supported.length > 0 && <span>For it: {numbered(screen, suspect.supported)}.</span>}
+      <Against screen={screen} suspect={suspect} />
+      {suspect.like && suspect.like.length > 0 && (
+        <span>Most like: {suspect.like.map(screen.labelOf).join('; ')}.</span>
+      )}
+      {next && outcome && (
+        <span>Next it would show: {answerText(circuit, next.see, outcome.found).toLowerCase()}.</span>
+      )}
+      {watch && (
+        <Link to={watch} aria-label={`Watch in Trace: ${suspect.label}`}>
+          Watch it in Trace
+        </Link>
+      )}
+    </span>
+  )
+}
+
+function Against({ screen, suspect }: { screen: HuntScreen; suspect: RankedSuspect }) {
+  const { circuit, entries } = screen
+  if (suspect.against.length === 0) return null
+  return (
+    <span className="against">
+      Against it:{' '}
+      {suspect.against
+        .map(({ finding, expected }) => {
+          const entry = entries.find(({ id }) => id === finding)
+          const shown =
+            entry && 'see' in entry ? `, would have shown “${expectedText(circuit, entry.see, expected)}”` : ''
+          return `line ${numberOf(entries, finding)}${shown}`
+        })
+        .join('; ')}
+      .
+    </span>
+  )
+}
+
+export const numberOf = (entries: readonly HuntEntry[], id: string): number =>
+  entries.findIndex((entry) => entry.id === id) + 1
+
+const numbered = ({ entries }: HuntScreen, ids: readonly string[]): string =>
+  ids.map((id) => `line ${numberOf(entries, id)}`).join(', ')
+
+/** Trace with the controls as they stand in the hunt, and this wrong; undefined of what cannot be put in there. */
+function watchAddress({ job, entries }: HuntScreen, { id, kind }: RankedSuspect): string | undefined {
+  if (kind !== 'part' && kind !== 'conductor') return undefined
+  const acts = entries.flatMap((entry): Action[] => {
+    if (!('do' in entry) || rewiringOf(entry.do)) return []
+    return [passes(entry.do) ? { do: 'wait', ms: waited(entry.do) } : parseAction(entry.do)]
+  })
+  return traceAddress(job, [{ do: 'fault', fault: id }, ...acts])
+}
+
+/** Until everything is at rest, as Trace has it: valves have travelled, an overrun is over. */
+const atRestMs = 300_000
+function waited(act: string): number {
+  if (!act.startsWith('wait=')) return atRestMs
+  const action = parseAction(act)
+  return action.do === 'wait' ? action.ms : atRestMs
+}
+
+/** The finding most likely mistaken, with what speaks against it. */
+function Mistaken({ screen }: { screen: HuntScreen }) {
+  const [first] = screen.view.standing?.contradictions ?? []
+  if (!first) return null
+  const against = first.against.length > 0 ? numbered(screen, first.against) : 'all the others together'
+  return (
+    <p className="doubtful">
+      Line {numberOf(screen.entries, first.id)} does not go with the rest ({against}). Look again, or change it in the
+      log if it was not sure.
+    </p>
   )
 }

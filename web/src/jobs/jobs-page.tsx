@@ -82,9 +82,14 @@ export function JobsPage() {
             />
           </label>
         )}
-        <Link to="/jobs/new" className="btn btn-primary">
-          New job
-        </Link>
+        <span className="jobs-begin">
+          <Link to="/jobs/start" className="btn btn-primary">
+            Start a hunt
+          </Link>
+          <Link to="/jobs/new" className="btn btn-outline-primary">
+            New job
+          </Link>
+        </span>
       </div>
       {deleted && (
         <p className="condition age" role="status">

@@ -28,7 +28,7 @@ export function AppShell() {
           <img src="/mark.svg" alt="" />
           Nobbet
         </Link>
-        <div className="where">{job && job !== 'new' ? <JobName job={job} /> : null}</div>
+        <div className="where">{job && job !== 'new' && job !== 'start' ? <JobName job={job} /> : null}</div>
         {(match || elsewhere) && (
           <Link to="/" className="to-jobs">
             All jobs

@@ -1,6 +1,7 @@
 import { findingKey, shortVerdictText, type Installation } from '@nobbet/core'
 import { useEffect } from 'react'
 import { NavLink, Navigate, Outlet, useLocation, useParams } from 'react-router'
+import { huntOf, looksIn } from '../store/hunt-of'
 import { useAttended, useJob } from '../store/use-job'
 import { useVerdict, type Verdict } from '../workers/use-verdict'
 import { Clashes } from './clashes'
@@ -33,7 +34,8 @@ export function JobShell() {
   if (!workspace) return <Navigate to={lastPlace(job, brief.kind)} replace />
 
   const circuits = brief.fitted.circuits.map((c) => c.name).join(', ')
-  const count = state.findings.length
+  const looks = looksIn(state)
+  const { finding } = huntOf(state)
   const stations = [
     { to: 'brief', name: 'Brief', state: circuits },
     { to: 'plan', name: 'Plan', state: doc?.scheme || 'Schedules, devices' },
@@ -44,7 +46,11 @@ export function JobShell() {
     {
       to: 'hunt',
       name: 'Hunt',
-      state: count === 0 ? 'No findings yet' : `${count} finding${count === 1 ? '' : 's'} logged`,
+      state: finding
+        ? `Found: ${finding.causes[0].label}`
+        : looks === 0
+          ? 'Nothing looked at yet'
+          : `${looks} look${looks === 1 ? '' : 's'} so far`,
     },
   ]
   return (

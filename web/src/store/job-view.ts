@@ -40,6 +40,7 @@ export function stillTheSame(before: JobState | undefined, now: JobState | undef
     ...now,
     document: same(before.document, document) ? before.document : document,
     findings: keep(before.findings, now.findings),
+    hunt: keep(before.hunt, now.hunt),
     revisions: keep(before.revisions, now.revisions),
   }
 }

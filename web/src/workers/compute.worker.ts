@@ -3,9 +3,8 @@ import {
   compile,
   conflictOf,
   cured,
-  diagnose,
   faultRun,
-  Hunt,
+  ForeseenHunt,
   knownOf,
   liveThrough,
   staticFindings,
@@ -17,15 +16,25 @@ import {
   type FaultEnd,
   type CheckFinding,
   type Installation,
-  type LoggedFinding,
+  type HuntAnswer,
+  type HuntEntry,
+  type HuntOptions,
+  type Misfit,
   type PlanBrief,
+  type SoFar,
   type WeekPlan,
   type WeekResult,
 } from '@nobbet/core'
 import { expose } from 'comlink'
 
 /** The last installation stays compiled, and every suspect where the last log has left it, from one question to the next. */
-let known: { text: string; circuit: Circuit; hunt?: Hunt } | undefined
+let known: { text: string; circuit: Circuit; hunt?: { options: string; of: ForeseenHunt } } | undefined
+
+/** What a hunt says, and which entries of its log do not fit the installation as it is now. */
+export interface HuntTold {
+  answer: HuntAnswer
+  aside: Misfit[]
+}
 
 function ready(installation: Installation) {
   const text = JSON.stringify(installation)
@@ -36,6 +45,13 @@ function ready(installation: Installation) {
   return known
 }
 
+function huntOf(installation: Installation, options: HuntOptions): ForeseenHunt {
+  const now = ready(installation)
+  const text = JSON.stringify(options)
+  if (now.hunt?.options !== text) now.hunt = { options: text, of: new ForeseenHunt(now.circuit, options) }
+  return now.hunt.of
+}
+
 /** Runs that somebody still waits for. */
 const wanted = new Set<number>()
 let runs = 0
@@ -43,7 +59,12 @@ let runs = 0
 const yieldAfterMs = 40
 
 /** Drives a long run on, saying how far it is; undefined where it was left. */
-async function driven<P, T>(number: number, run: Generator<P, T>, onProgress: (at: P) => void): Promise<T | undefined> {
+async function driven<P, T>(
+  number: number,
+  run: Generator<P, T>,
+  onProgress: (at: P) => void,
+  isTold: (at: P) => boolean = () => false,
+): Promise<T | undefined> {
   let last = performance.now()
   for (;;) {
     const next = run.next()
@@ -51,7 +72,7 @@ async function driven<P, T>(number: number, run: Generator<P, T>, onProgress: (a
       wanted.delete(number)
       return next.value
     }
-    if (performance.now() - last < yieldAfterMs) continue
+    if (performance.now() - last < yieldAfterMs && !isTold(next.value)) continue
     onProgress(next.value)
     await new Promise((done) => setTimeout(done))
     if (!wanted.has(number)) return undefined
@@ -93,10 +114,26 @@ const api = {
     installation: Installation,
     onProgress: (at: { done: number; of: number }) => void,
   ): Promise<FaultEnd[] | undefined> => driven(run, faultRun(compile(installation)), onProgress),
-  diagnose(installation: Installation, findings: LoggedFinding[]) {
-    const now = ready(installation)
-    now.hunt ??= new Hunt(now.circuit)
-    return diagnose(now.circuit, findings, now.hunt)
+  /** A hunt after a log; how it stands is told before what to look at next is known. Undefined where it was left. */
+  async hunt(
+    run: number,
+    installation: Installation,
+    log: HuntEntry[],
+    options: HuntOptions,
+    onSoFar: (soFar: SoFar) => void,
+  ): Promise<HuntTold | undefined> {
+    const hunt = huntOf(installation, options)
+    const aside = hunt.misfits(log)
+    const fitting = log.filter(({ id }) => !aside.some(({ entry }) => entry === id))
+    const answer = await driven(run, hunt.answering(fitting), onSoFar, (soFar) => 'standing' in soFar)
+    return answer && { answer, aside }
+  },
+  /** Works out ahead what a hunt would say after each answer to its look. */
+  async foresee(run: number, installation: Installation, log: HuntEntry[], options: HuntOptions): Promise<void> {
+    const hunt = huntOf(installation, options)
+    const aside = hunt.misfits(log)
+    const fitting = log.filter(({ id }) => !aside.some(({ entry }) => entry === id))
+    await driven(run, hunt.foreseeing(fitting), () => undefined)
   },
   /** A week lived through; undefined where it was left. */
   week: (

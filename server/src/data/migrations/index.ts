@@ -68,6 +68,18 @@ class Log extends Migration {
   }
 }
 
+/** What is recorded of a job's hunt, as its log makes it. */
+class Hunts extends Migration {
+  override up(): void {
+    this.addSql(`create table hunt (
+      job text not null primary key references job (id) on delete cascade, record json not null)`)
+  }
+
+  override down(): void {
+    this.addSql('drop table hunt')
+  }
+}
+
 /** Every migration in order; the names stay, since they are kept in the database. */
 export const migrations = [
   { name: '2026-11-24-first-tables', class: FirstTables },
@@ -75,4 +87,5 @@ export const migrations = [
   { name: '2026-11-26-photos', class: Photos },
   { name: '2026-11-26b-log', class: Log },
   { name: '2026-11-26c-steady-data', class: SteadyData },
+  { name: '2026-11-27-hunts', class: Hunts },
 ]

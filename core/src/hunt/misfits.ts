@@ -1,0 +1,53 @@
+import type { Circuit } from '../circuit'
+import type { WrittenLook } from '../looks'
+import { ActionError, Simulation } from '../simulation'
+import type { HuntEntry } from './case'
+import { Course } from './course'
+
+/** An entry of a log that does not fit the installation, and why. */
+export interface Misfit {
+  entry: string
+  reason: string
+}
+
+/**
+ * Entries that do not fit an installation: what cannot be done there, or is not there to be looked at; the others are what can be
+ * followed. `whole`: the installation at rest with nothing wrong.
+ */
+export function misfits(circuit: Circuit, log: readonly HuntEntry[], whole = new Simulation(circuit)): Misfit[] {
+  const course = new Course(whole.fork())
+  return log.flatMap((entry) => {
+    try {
+      check(circuit, course, entry)
+      return []
+    } catch (error) {
+      if (error instanceof ActionError) return [{ entry: entry.id, reason: error.message }]
+      throw error
+    }
+  })
+}
+
+function check(circuit: Circuit, course: Course, entry: HuntEntry): void {
+  if ('do' in entry) course.act(entry.do)
+  else if ('renew' in entry) hasDevice(circuit, entry.renew)
+  else if ('blamed' in entry) hasDevice(circuit, entry.blamed)
+  else if ('says' in entry) hasDemand(circuit, entry.says.demand)
+  else if ('see' in entry) known(circuit, entry.see)
+}
+
+function hasDevice({ deviceIndex }: Circuit, id: string): void {
+  if (!deviceIndex.has(id)) throw new ActionError(`there is no device "${id}"`)
+}
+
+function hasDemand({ installation }: Circuit, id: string | undefined): void {
+  if (id !== undefined && !installation.intent.demands.some((d) => d.id === id))
+    throw new ActionError(`there is no demand "${id}"`)
+}
+
+/** Throws {@link ActionError} where what is to be looked at is no part of the installation. */
+function known(circuit: Circuit, see: WrittenLook): void {
+  const terminals = see.at === 'points' ? [see.red, ...(see.black === undefined ? [] : [see.black])] : []
+  for (const ref of terminals) if (!circuit.atomIndex.has(ref)) throw new ActionError(`there is no terminal "${ref}"`)
+  const device = see.at === 'points' ? undefined : see.at === 'pipe' ? see.connection.split('.')[0] : see.device
+  if (device !== undefined) hasDevice(circuit, device)
+}

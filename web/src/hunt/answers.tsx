@@ -1,0 +1,76 @@
+import { answersTo, answerText, type Found, type NextLook, type WrittenLook } from '@nobbet/core'
+import { useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import type { Answer, HuntScreen } from './hunt-screen'
+import { ReadingPad } from './reading-pad'
+
+interface AnswersProps {
+  screen: HuntScreen
+  see: WrittenLook
+  /** What each answer would leave, where that has been worked out. */
+  outcomes?: NextLook['outcomes']
+  /** Digits answer too. */
+  keys?: boolean
+  onAnswer: (answer: Answer) => void
+}
+
+/** Every answer a look can have, big enough for a gloved thumb; numbers are typed. */
+export function Answers({ screen, see, outcomes = [], keys = false, onAnswer }: AnswersProps) {
+  const { circuit } = screen
+  const [typing, setTyping] = useState(false)
+  const { words, unit } = answersTo(circuit, see)
+  const same = (one: Found, other: Found) => JSON.stringify(one) === JSON.stringify(other)
+  // Numbers that parts usually show stand beside the words; what is no answer one writes down is left to the pad.
+  const numbers = outcomes.flatMap(({ found }) =>
+    'value' in found && !words.some((word) => same(word, found)) ? [found] : [],
+  )
+  const some = outcomes.some(({ answer }) => answer === 'between') ? [{ word: 'between' }] : []
+  const outcomeOf = (found: Found) => outcomes.find((outcome) => same(outcome.found, found))
+  // What nobody in question would show stands behind the rest.
+  const all: Found[] = [...words, ...some, ...numbers]
+  const isExpected = (found: Found) => outcomes.length === 0 || outcomeOf(found) !== undefined
+  const offered = [...all.filter(isExpected), ...all.filter((found) => !isExpected(found))]
+  const few = offered.length <= 2
+  useHotkeys(
+    '1,2,3,4,5,6,7,8,9',
+    (event) => {
+      const found = offered[Number(event.key) - 1]
+      if (found) onAnswer(found)
+    },
+    { enabled: keys && !typing },
+    [offered, onAnswer],
+  )
+  if (typing && unit)
+    return <ReadingPad screen={screen} see={see} unit={unit} onRead={onAnswer} onCancel={() => setTyping(false)} />
+  return (
+    <div className={few ? 'answers few' : 'answers'}>
+      {offered.map((found, i) => {
+        const outcome = outcomeOf(found)
+        const about = 'value' in found && found.value !== null ? 'about ' : ''
+        return (
+          <button
+            key={JSON.stringify(found)}
+            type="button"
+            className={isExpected(found) ? 'answer' : 'answer unexpected'}
+            data-answer={'word' in found ? found.word : `${found.value} ${found.unit}`}
+            onClick={() => onAnswer(found)}
+            title={keys && i < 9 ? `Key ${i + 1}` : undefined}
+          >
+            <span className="answer-word">
+              {about}
+              {answerText(circuit, see, found)}
+            </span>
+            {outcomes.length > 0 && (
+              <span className="leaves">{outcome ? `leaves ${outcome.remaining}` : 'unexpected'}</span>
+            )}
+          </button>
+        )
+      })}
+      {unit && (
+        <button type="button" className="answer typed" onClick={() => setTyping(true)}>
+          <span className="answer-word">Type {unit}</span>
+        </button>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,156 @@
+import { huntEntryText, suspectText, type NextLook } from '@nobbet/core'
+import { Button } from 'react-bootstrap'
+import { v4 as newId } from 'uuid'
+import { storeOf } from '../store/stores'
+import type { HuntScreen } from './hunt-screen'
+import { numberOf } from './suspects'
+import { Sureness } from './sureness'
+
+interface ConclusionProps {
+  screen: HuntScreen
+  next: readonly NextLook[]
+  onFurther: () => void
+  onNoticed: () => void
+}
+
+const mostCauses = 6
+
+/** What it comes down to, what cures it, and, once it is cured, that it was. */
+export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionProps) {
+  const { view, writer, record, job, entries, circuit, labelOf } = screen
+  const { answer } = view
+  const remedy = answer?.decision.remedy
+  const causes = (answer?.suspects ?? []).filter(({ id }) => remedy?.suspects.includes(id)).slice(0, mostCauses)
+  const evidence = [...new Set(causes.slice(0, 1).flatMap(({ supported }) => supported))]
+  const text = (id: string) => {
+    const at = entries.findIndex((entry) => entry.id === id)
+    return at < 0 ? '' : huntEntryText(circuit, entries[at], entries.slice(0, at), labelOf)
+  }
+  const left = answer?.putBack.filter((act) => !record.measures.some(({ puts }) => puts === act)) ?? []
+  const mended = entries.flatMap((entry) => ('mended' in entry ? [entry.mended] : []))
+  const conclude = (ids: readonly string[], proved: boolean) =>
+    void storeOf(job).record({
+      do: 'conclude',
+      finding: {
+        id: newId(),
+        at: new Date().toISOString(),
+        causes: ids.map((id) => ({ id, label: suspectText({ id, label: labelOf(id) }).slice(0, 300) })),
+        share: Math.min(1, remedy?.share ?? 0),
+        remedy: remedyText(screen, ids).slice(0, 300),
+        evidence: evidence.map((id) => text(id).slice(0, 300)),
+        proved,
+      },
+    })
+  const look = (
+    <>
+      {next.length > 0 && (
+        <Button variant="outline-primary" onClick={onFurther}>
+          Look on
+        </Button>
+      )}
+      <Button variant="outline-primary" className="noticed-button" onClick={onNoticed}>
+        Something else noticed
+      </Button>
+    </>
+  )
+  if (!remedy)
+    return (
+      <section className="sheet next-card conclusion" aria-label="Conclusion">
+        <p className="step">No look pays any more</p>
+        <h2 className="question">Nothing on the list is likely enough to be worth doing</h2>
+        <p className="method">
+          It may be something that is on no list, or a look was mistaken. Take the likeliest below as a start for your
+          own search; what you notice can be entered at any time.
+        </p>
+        <div className="ends">{look}</div>
+      </section>
+    )
+  if (remedy.done)
+    return (
+      <section className="sheet next-card conclusion cured" aria-label="Conclusion">
+        <p className="step">
+          Mended <Sureness share={remedy.share} />
+        </p>
+        <h2 className="question">
+          {mended.slice(0, 1).map((id) => suspectText({ id, label: labelOf(id) }))} was the cause
+        </h2>
+        <p className="method">
+          After it was put right, what was asked for came.{' '}
+          {left.length > 0 && 'Put back what stands below, then close.'}
+        </p>
+        <div className="ends">
+          <Button
+            size="lg"
+            disabled={left.length > 0 || !view.current}
+            onClick={() => conclude([...new Set(mended)].slice(0, 12), true)}
+          >
+            Close the hunt
+          </Button>
+          {look}
+        </div>
+      </section>
+    )
+  const explained = remedy.text === ''
+  return (
+    <section className="sheet next-card conclusion" aria-label="Conclusion">
+      <p className="step">
+        It comes down to <Sureness share={remedy.share} />
+      </p>
+      <h2 className="question">{explained ? 'Nothing to mend: say how it works' : remedy.text}</h2>
+      <ul className="left-over">
+        {causes.map((one) => (
+          <li key={one.id}>{suspectText(one)}</li>
+        ))}
+      </ul>
+      {evidence.length > 0 && (
+        <details open>
+          <summary>What speaks for it</summary>
+          <ul className="evidence">
+            {evidence.map((id) => (
+              <li key={id}>
+                <span className="no">{numberOf(entries, id)}</span> {text(id)}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      <p className="quiet">
+        {explained
+          ? 'What is told here is what goes with everything that was found.'
+          : 'Once it is put right, the same demand is asked for again: that is the proof.'}{' '}
+        Something that is on no list is never ruled out.
+      </p>
+      <div className="ends">
+        {explained ? (
+          <Button
+            size="lg"
+            disabled={left.length > 0 || !view.current}
+            onClick={() =>
+              conclude(
+                causes.map(({ id }) => id),
+                false,
+              )
+            }
+          >
+            Explained: close the hunt
+          </Button>
+        ) : (
+          <Button
+            size="lg"
+            disabled={!view.current}
+            onClick={() => writer.add(remedy.suspects.map((id) => ({ mended: id })))}
+          >
+            It is put right
+          </Button>
+        )}
+        {look}
+      </div>
+    </section>
+  )
+}
+
+/** What was done about causes, in a sentence. */
+function remedyText({ view }: HuntScreen, ids: readonly string[]): string {
+  const { suspects = [], ruledOut = [] } = view.answer ?? {}
+  return [...suspects, ...ruledOut].find(({ id }) => ids.includes(id))?.remedy ?? ''
+}

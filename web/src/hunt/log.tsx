@@ -1,0 +1,157 @@
+import { huntEntryText, type HuntEntry } from '@nobbet/core'
+import { ChevronDown, ChevronUp, Undo2 } from 'lucide-react'
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { momentText } from '../drawing/dates'
+import { Answers } from './answers'
+import type { LogLine } from './hunt-log'
+import type { HuntScreen } from './hunt-screen'
+
+/** What was done, seen and heard, in order: each line can be changed, moved, taken back. */
+export function HuntLog({ screen }: { screen: HuntScreen }) {
+  const { lines, writer, view } = screen
+  const [open, setOpen] = useState<string>()
+  const [taken, setTaken] = useState<{ lines: LogLine[]; before?: string }>()
+  const takeBack = (line: LogLine) => {
+    const with_ = line.older ? lines.filter(({ older }) => older === line.older) : [line]
+    const at = lines.findIndex(({ entry }) => entry.id === line.entry.id)
+    const after = lines.slice(at + 1).find(({ older }) => older === undefined)
+    setTaken(line.older ? undefined : { lines: with_, before: after?.entry.id })
+    setOpen(undefined)
+    writer.takeBack(with_)
+  }
+  const doubtful = new Set((view.standing?.contradictions ?? []).map(({ id }) => id))
+  return (
+    <section className="sheet finding-log" aria-label="Log">
+      <h2>Log</h2>
+      {taken && (
+        <p className="taken" role="status">
+          Taken back.{' '}
+          <button
+            className="btn btn-link"
+            onClick={() => {
+              writer.putBack(taken.lines, taken.before)
+              setTaken(undefined)
+            }}
+          >
+            Put it back
+          </button>
+        </p>
+      )}
+      {lines.length === 0 && (
+        <p className="quiet">Nothing yet. Answer the card, or enter what you have noticed already.</p>
+      )}
+      <ol>
+        {lines.map((line, i) => (
+          <Line
+            key={line.entry.id}
+            screen={screen}
+            line={line}
+            number={i + 1}
+            doubtful={doubtful.has(line.entry.id)}
+            open={open === line.entry.id}
+            onOpen={() => setOpen(open === line.entry.id ? undefined : line.entry.id)}
+            onTakeBack={() => takeBack(line)}
+          />
+        ))}
+      </ol>
+    </section>
+  )
+}
+
+interface LineProps {
+  screen: HuntScreen
+  line: LogLine
+  number: number
+  doubtful: boolean
+  open: boolean
+  onOpen: () => void
+  onTakeBack: () => void
+}
+
+const kindOf = (entry: HuntEntry): 'act' | 'seen' | 'said' | 'mended' =>
+  'see' in entry ? 'seen' : 'do' in entry ? 'act' : 'says' in entry || 'blamed' in entry ? 'said' : 'mended'
+const kindWords = { act: 'Done', seen: 'Found', said: 'Heard', mended: 'Mended' } as const
+
+function Line({ screen, line, number, doubtful, open, onOpen, onTakeBack }: LineProps) {
+  const { circuit, lines, view, labelOf, writer } = screen
+  const { entry, at, note, older } = line
+  const misfit = view.aside.find((one) => one.entry === entry.id)
+  const before = lines.slice(0, number - 1).map((one) => one.entry)
+  const kind = kindOf(entry)
+  const [remark, setRemark] = useState(note)
+  return (
+    <li className={`${kind}${misfit ? ' aside' : ''}${doubtful ? ' doubtful-line' : ''}`} data-line={entry.id}>
+      <button type="button" className="line-head" aria-expanded={open} onClick={onOpen}>
+        <span className="no">{number}</span>
+        <span className="kind">{kindWords[kind]}</span>
+        <span className="what">
+          {misfit ? 'Something no longer there' : huntEntryText(circuit, entry, before, labelOf)}
+          {doubtful && <strong className="mistaken"> Perhaps mistaken</strong>}
+          {misfit && <span className="quiet">Set aside: {misfit.reason}</span>}
+          {note && <span className="quiet">{note}</span>}
+        </span>
+        <span className="when quiet">{momentText(at)}</span>
+      </button>
+      {open && (
+        <div className="line-open">
+          {'see' in entry && !older && !misfit && (
+            <Answers
+              screen={screen}
+              see={entry.see}
+              onAnswer={(found) => {
+                writer.edit({ ...line, entry: { ...entry, found } })
+                onOpen()
+              }}
+            />
+          )}
+          {!older && (
+            <form
+              className="remark"
+              onSubmit={(event) => {
+                event.preventDefault()
+                writer.edit({ ...line, note: remark })
+                onOpen()
+              }}
+            >
+              <input
+                className="form-control"
+                aria-label={`Remark on line ${number}`}
+                placeholder="Remark"
+                value={remark}
+                maxLength={500}
+                onChange={(event) => setRemark(event.target.value)}
+              />
+              <Button type="submit" variant="outline-dark" disabled={remark === note}>
+                Keep
+              </Button>
+            </form>
+          )}
+          <div className="line-moves">
+            {!older && (
+              <>
+                <Button
+                  variant="outline-dark"
+                  aria-label={`Line ${number} earlier`}
+                  onClick={() => writer.move(entry.id, -1)}
+                >
+                  <ChevronUp size={18} aria-hidden /> Earlier
+                </Button>
+                <Button
+                  variant="outline-dark"
+                  aria-label={`Line ${number} later`}
+                  onClick={() => writer.move(entry.id, 1)}
+                >
+                  <ChevronDown size={18} aria-hidden /> Later
+                </Button>
+              </>
+            )}
+            <Button variant="outline-danger" aria-label={`Take back line ${number}`} onClick={onTakeBack}>
+              <Undo2 size={18} aria-hidden /> Take back
+            </Button>
+          </div>
+        </div>
+      )}
+    </li>
+  )
+}

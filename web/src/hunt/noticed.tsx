@@ -1,0 +1,218 @@
+import { actText, deviceName, lookText, passes, settle, thingsOf, type Thing, type WrittenLook } from '@nobbet/core'
+import { useMemo, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { Answers } from './answers'
+import { CentreColumn } from './centre-column'
+import { CustomerSays } from './customer-says'
+import { placeName, type HuntScreen } from './hunt-screen'
+import { useSearchValue } from '../shell/use-search-value'
+
+interface NoticedProps {
+  screen: HuntScreen
+  onDone: () => void
+}
+
+/** Anything noticed, in any order: the thing first, then what it does. */
+export function Noticed({ screen, onDone }: NoticedProps) {
+  const { circuit } = screen
+  const things = useMemo(() => thingsOf(circuit), [circuit])
+  const [picked, setPicked] = useSearchValue('thing')
+  const thing = things.find(({ id }) => id === picked)
+  const back = (
+    <button type="button" className="btn btn-link back" onClick={() => setPicked(undefined)}>
+      All things
+    </button>
+  )
+  if (picked === 'customer')
+    return (
+      <section className="sheet noticed" aria-label="The customer says">
+        {back}
+        <CustomerSays screen={screen} onSaid={onDone} />
+      </section>
+    )
+  if (thing && circuit.installation.wiringCentres.some(({ id }) => id === thing.id))
+    return (
+      <section className="sheet noticed" aria-label={thing.name}>
+        {back}
+        <CentreColumn screen={screen} centre={thing.id} />
+      </section>
+    )
+  if (thing)
+    return (
+      <section className="sheet noticed" aria-label={thing.name}>
+        {back}
+        <OneThing key={thing.id} screen={screen} thing={thing} onDone={onDone} />
+      </section>
+    )
+  const places = [...new Set(things.map(({ place }) => place))]
+  return (
+    <section className="sheet noticed" aria-label="Something noticed">
+      <h2>What did you look at?</h2>
+      <div className="things">
+        <button type="button" className="thing customer" onClick={() => setPicked('customer')}>
+          The customer says
+        </button>
+      </div>
+      {places.map((place) => (
+        <fieldset key={place}>
+          <legend>{placeName(circuit, place)}</legend>
+          <div className="things">
+            {things
+              .filter((one) => one.place === place)
+              .map(({ id, name }) => (
+                <button key={id} type="button" className="thing" data-thing={id} onClick={() => setPicked(id)}>
+                  {name}
+                </button>
+              ))}
+          </div>
+        </fieldset>
+      ))}
+      <Rest screen={screen} />
+      <Button variant="link" onClick={onDone}>
+        Back to the next look
+      </Button>
+    </section>
+  )
+}
+
+/** Where something was set and has not come to rest yet, saying so is one press. */
+function Rest({ screen }: { screen: HuntScreen }) {
+  const last = screen.entries.findLast((entry) => 'do' in entry)
+  if (!last || !('do' in last) || last.do === settle) return null
+  return (
+    <p className="still">
+      {passes(last.do)
+        ? 'Not everything had come to rest yet.'
+        : 'Looked at straight after the last thing that was set.'}{' '}
+      <Button variant="outline-primary" onClick={() => screen.writer.add([{ do: settle }])}>
+        It has all come to rest
+      </Button>
+    </p>
+  )
+}
+
+interface OneThingProps {
+  screen: HuntScreen
+  thing: Thing
+  onDone: () => void
+}
+
+const isTerminal = (see: WrittenLook): boolean => see.at === 'points' && see.with !== 'power'
+
+/** What can be seen of it, each with its answers; then how it can be set; then its terminals. */
+function OneThing({ screen, thing, onDone }: OneThingProps) {
+  const { circuit, writer } = screen
+  const seen = thing.looks.filter((see) => !isTerminal(see))
+  const read = thing.looks.filter(isTerminal)
+  const found = (see: WrittenLook) => (
+    <div key={JSON.stringify(see)} className="one-look">
+      <h3>{lookText(circuit, see).replace(`${thing.name}: `, '')}</h3>
+      <Answers
+        screen={screen}
+        see={see}
+        onAnswer={(answer) => {
+          writer.add([{ see, found: answer }])
+          onDone()
+        }}
+      />
+    </div>
+  )
+  return (
+    <>
+      <h2>{thing.name}</h2>
+      {seen.map(found)}
+      <Settings screen={screen} device={thing.id} />
+      {read.length > 0 && (
+        <details open={seen.length === 0}>
+          <summary>Its terminals: {read.length}</summary>
+          {read.map(found)}
+        </details>
+      )}
+      <Past screen={screen} device={thing.id} onDone={onDone} />
+    </>
+  )
+}
+
+/** How it was set by hand, as a line of the log. */
+function Settings({ screen, device }: { screen: HuntScreen; device: string }) {
+  const { circuit, writer, entries } = screen
+  const at = circuit.deviceIndex.get(device)
+  const controls = at === undefined ? [] : circuit.devices[at].type.controls
+  const [numbers, setNumbers] = useState<Record<string, string>>({})
+  if (controls.length === 0) return null
+  const set = (control: string, value: string) => writer.add([{ do: `${device}.${control}=${value}` }])
+  return (
+    <details className="set-by-hand">
+      <summary>It was set</summary>
+      {controls.map((control) => (
+        <div key={control.id} className="one-control" role="group" aria-label={control.label}>
+          <span>{control.label}</span>
+          {control.kind === 'choice' ? (
+            control.values.map(({ id, label }) => (
+              <Button key={id} variant="outline-dark" onClick={() => set(control.id, id)}>
+                {label}
+              </Button>
+            ))
+          ) : (
+            <form
+              className="d-flex gap-2"
+              onSubmit={(event) => {
+                event.preventDefault()
+                set(control.id, numbers[control.id] ?? String(control.initial))
+              }}
+            >
+              <input
+                className="form-control"
+                type="number"
+                min={control.min}
+                max={control.max}
+                aria-label={`${control.label} in ${control.unit}`}
+                value={numbers[control.id] ?? String(control.initial)}
+                onChange={(event) => setNumbers({ ...numbers, [control.id]: event.target.value })}
+              />
+              <Button
+                type="submit"
+                variant="outline-dark"
+                title={actText(circuit, `${device}.${control.id}=0`, entries)}
+              >
+                Set to {control.unit}
+              </Button>
+            </form>
+          )}
+        </div>
+      ))}
+    </details>
+  )
+}
+
+/** What was done to it before, or now: changed for a new one, held to be at fault. */
+function Past({ screen, device, onDone }: { screen: HuntScreen; device: string; onDone: () => void }) {
+  const { circuit, writer } = screen
+  if (!circuit.deviceIndex.has(device)) return null
+  const name = deviceName(circuit, device)
+  const parts = circuit.devices[circuit.deviceIndex.get(device)!].type.primitives.filter(
+    (part) => part.kind === 'actuator' || part.kind === 'load',
+  )
+  const done = (entry: Parameters<typeof writer.add>[0][number]) => {
+    writer.add([entry])
+    onDone()
+  }
+  return (
+    <details className="past">
+      <summary>It was changed, or blamed</summary>
+      <div className="things">
+        <button type="button" className="thing" onClick={() => done({ renew: device })}>
+          New: {name}
+        </button>
+        {parts.map((part) => (
+          <button key={part.id} type="button" className="thing" onClick={() => done({ renew: device, part: part.id })}>
+            New: its {part.label.toLowerCase()}
+          </button>
+        ))}
+        <button type="button" className="thing" onClick={() => done({ blamed: device })}>
+          Somebody before held it to be at fault
+        </button>
+      </div>
+    </details>
+  )
+}
