@@ -94,7 +94,7 @@ export {
   Simulation,
 } from './simulation'
 export { type Instrument, instruments, isInstrument, leadOhms, measure, terminalVolts } from './instruments'
-export { faultsOf, Rig } from './hypotheses'
+export { faultsOf, type Hypothesis, hypothesesOf, Rig } from './hypotheses'
 export {
   type Cause,
   type DemandState,
@@ -283,6 +283,7 @@ export {
   type Pairs,
   pairsOf,
   passes,
+  proofsLeft,
   type RankedSuspect,
   rewiringOf,
   settle,

@@ -95,7 +95,7 @@ describe('a job over time', () => {
     const revisions = '.plan select[aria-label="Which state of the wiring"]'
     await page.waitForSelector(revisions)
     await page.waitForFunction((n) => document.querySelectorAll('.schedule tbody tr').length < n, {}, before)
-    const kept = await page.$eval(revisions, (e) => [...(e).options].at(-1)!.value)
+    const kept = await page.$eval(revisions, (e) => [...e.options].at(-1)!.value)
     await page.select(revisions, kept)
     await page.waitForFunction((n) => document.querySelectorAll('.schedule tbody tr').length === n, {}, before)
 

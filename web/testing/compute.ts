@@ -2,11 +2,15 @@ import {
   allStates,
   compile,
   conflictOf,
+  ForeseenHunt,
   knownOf,
   staticFindings,
   type AllStates,
+  type HuntEntry,
+  type HuntOptions,
   type Installation,
   type PlanBrief,
+  type SoFar,
 } from '@nobbet/core'
 
 const looked = new Map<string, AllStates>()
@@ -30,6 +34,25 @@ const api = {
     }
   },
   conflict: (brief: PlanBrief) => conflictOf(brief) ?? null,
+  hunt(_: number, installation: Installation, log: HuntEntry[], options: HuntOptions, onSoFar: (soFar: SoFar) => void) {
+    const hunt = huntOf(installation, options)
+    const aside = hunt.misfits(log)
+    const run = hunt.answering(log.filter(({ id }) => !aside.some(({ entry }) => entry === id)))
+    for (;;) {
+      const next = run.next()
+      if (next.done) return { answer: next.value, aside }
+      onSoFar(next.value)
+    }
+  },
+  foresee: () => undefined,
+}
+
+const hunts = new Map<string, ForeseenHunt>()
+function huntOf(installation: Installation, options: HuntOptions): ForeseenHunt {
+  const key = JSON.stringify([installation, options])
+  const hunt = hunts.get(key) ?? new ForeseenHunt(compile(installation), options)
+  hunts.set(key, hunt)
+  return hunt
 }
 
 export const ask = (_: string, question: (own: typeof api) => unknown) => Promise.resolve().then(() => question(api))

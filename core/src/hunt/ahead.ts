@@ -232,7 +232,7 @@ function actsThat(log: readonly HuntEntry[], circuit: Circuit, acts: readonly st
 }
 
 /** The contacts that ask as the log has left the controls. */
-function askingNow(circuit: Circuit, log: readonly HuntEntry[]): ControlState {
+export function askingNow(circuit: Circuit, log: readonly HuntEntry[]): ControlState {
   const stands = controlsAfter(circuit, log)
   return askableContacts(circuit).flatMap((contact) => {
     const asks = actionsFor(circuit, contact, true).every((action) => standsSo(stands, formatAction(action)))

@@ -1,5 +1,15 @@
-import { changesOf, grown, jobShape, type JobState, type LogEntry, type NumberedEntry } from '@nobbet/contract'
-import { changesBetween, edited } from '@nobbet/core'
+import {
+  changesOf,
+  grown,
+  jobShape,
+  mostHuntLines,
+  type Entry,
+  type HuntLine,
+  type JobState,
+  type LogEntry,
+  type NumberedEntry,
+} from '@nobbet/contract'
+import { changesBetween, edited, usualHuntOptions } from '@nobbet/core'
 import { someAct } from '@nobbet/core/testing'
 import fc from 'fast-check'
 import { documentOf, logged, opening, openStage, setting, type Stage } from '../../testing'
@@ -87,6 +97,39 @@ describe('a job’s log', () => {
     expect(await log('job-find-1')).toHaveLength(6)
   })
 
+  it('keeps a hunt line by line, as edited, moved and taken back; the list counts its looks', async () => {
+    await stage.record('job-hunt-1', [opening('Hunted')])
+    const at = '2026-11-27T07:00:00.000Z'
+    const line = (id: string, entry: object) => ({ entry: { id, ...entry } as HuntLine['entry'], at, note: '' })
+    const see = { at: 'boiler' as const, device: 'boiler' }
+    const deeds: Entry[] = [
+      {
+        do: 'hunt',
+        lines: [line('line-1', { do: 'programmer.heating=on' }), line('line-2', { see, found: { word: 'called' } })],
+      },
+      { do: 'hunt', lines: [line('line-2', { see, found: { word: 'not-called' } })] },
+      { do: 'hunt', lines: [line('line-3', { says: { what: 'is-fine' } })], before: 'line-1' },
+      { do: 'hunt', lines: [line('line-4', { mended: 'pump.motor.open' })] },
+      { do: 'unhunt', lines: ['line-4'] },
+      { do: 'hunt-with', options: { ...usualHuntOptions, deadOnly: true } },
+    ]
+    for (const deed of deeds) await stage.record('job-hunt-1', [logged(deed)])
+    const { hunt, number } = await read('job-hunt-1')
+    expect(hunt.lines.map(({ entry }) => entry)).toEqual([
+      { id: 'line-3', says: { what: 'is-fine' } },
+      { id: 'line-1', do: 'programmer.heating=on' },
+      { id: 'line-2', see, found: { word: 'not-called' } },
+    ])
+    expect(hunt.options.deadOnly).toBe(true)
+    expect(await log('job-hunt-1')).toHaveLength(1 + deeds.length)
+    const { jobs } = (await stage.call('GET', '/api/jobs?find=Hunted')).body as { jobs: { findings: number }[] }
+    expect(jobs).toMatchObject([{ findings: 1, number }])
+    const many = Array.from({ length: mostHuntLines }, (_, i) => line(`many-${i}`, { do: 'settle' }))
+    const refused = await stage.record('job-hunt-1', [logged({ do: 'hunt', lines: many })])
+    expect([refused.status, refused.body.errors[0].field]).toEqual([422, 'entries.entry.lines'])
+    expect((await read('job-hunt-1')).hunt).toEqual(hunt)
+  })
+
   it('keeps a state of the wiring as it stands there, once, and never changes it', async () => {
     await stage.record('job-keep-1', [opening('Keep')])
     const keep = (name: string) => logged({ do: 'keep', revision: 'revision-1', kind: 'planned', name })
@@ -136,6 +179,9 @@ describe('what the server says of a job', () => {
             // Now and then a step is ticked off, or a tick is taken back.
             const [step, done] = numbers
             entries.push(logged({ do: 'tick', step: `step ${step % 4}`, done: done % 3 > 0 }))
+            const of = `line-${step % 5}`
+            const hunted = { entry: { id: of, do: 'settle' }, at: '2026-11-27T07:00:00.000Z', note: `${done}` }
+            entries.push(logged(done % 4 === 0 ? { do: 'unhunt', lines: [of] } : { do: 'hunt', lines: [hunted] }))
             let i = 0
             const command = someAct(document.wiring, (n) => (numbers[i++] ?? 0) % n)
             if (!command) continue

@@ -14,20 +14,24 @@ interface ConclusionProps {
 }
 
 const mostCauses = 6
+/** Of causes that the same remedy cures, those at least so likely as a part of the likeliest are told. */
+const leastOf = 0.1
 
 /** What it comes down to, what cures it, and, once it is cured, that it was. */
 export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionProps) {
-  const { view, writer, record, job, entries, circuit, labelOf } = screen
+  const { view, writer, job, entries, circuit, labelOf } = screen
   const { answer } = view
   const remedy = answer?.decision.remedy
   const causes = (answer?.suspects ?? []).filter(({ id }) => remedy?.suspects.includes(id)).slice(0, mostCauses)
-  const evidence = [...new Set(causes.slice(0, 1).flatMap(({ supported }) => supported))]
   const text = (id: string) => {
     const at = entries.findIndex((entry) => entry.id === id)
     return at < 0 ? '' : huntEntryText(circuit, entries[at], entries.slice(0, at), labelOf)
   }
-  const left = answer?.putBack.filter((act) => !record.measures.some(({ puts }) => puts === act)) ?? []
   const mended = entries.flatMap((entry) => ('mended' in entry ? [entry.mended] : []))
+  // Of what was put right, what it was: of two at once, both; what was put right for nothing is left out.
+  const put = (answer?.suspects ?? []).filter(({ id }) => mended.some((one) => id.includes(one)))
+  const cured = put.filter(({ share }) => share >= leastOf * put[0].share).slice(0, mostCauses)
+  const evidence = [...new Set((remedy?.done ? cured : causes).slice(0, 1).flatMap(({ supported }) => supported))]
   const conclude = (ids: readonly string[], proved: boolean) =>
     void storeOf(job).record({
       do: 'conclude',
@@ -71,20 +75,20 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
         <p className="step">
           Mended <Sureness share={remedy.share} />
         </p>
-        <h2 className="question">
-          {mended.slice(0, 1).map((id) => suspectText({ id, label: labelOf(id) }))} was the cause
-        </h2>
-        <p className="method">
-          After it was put right, what was asked for came.{' '}
-          {left.length > 0 && 'Put back what stands below, then close.'}
-        </p>
+        <h2 className="question">{cured.slice(0, 1).map(suspectText)} was the cause</h2>
+        <p className="method">After it was put right the same demand was asked for again, and met.</p>
         <div className="ends">
           <Button
             size="lg"
-            disabled={left.length > 0 || !view.current}
-            onClick={() => conclude([...new Set(mended)].slice(0, 12), true)}
+            disabled={!view.current}
+            onClick={() =>
+              conclude(
+                cured.map(({ id }) => id),
+                true,
+              )
+            }
           >
-            Close the hunt
+            Write the finding
           </Button>
           {look}
         </div>
@@ -92,7 +96,11 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
     )
   const explained = remedy.text === ''
   return (
-    <section className="sheet next-card conclusion" aria-label="Conclusion">
+    <section
+      className="sheet next-card conclusion"
+      aria-label="Conclusion"
+      data-cures={JSON.stringify(remedy.suspects)}
+    >
       <p className="step">
         It comes down to <Sureness share={remedy.share} />
       </p>
@@ -124,7 +132,7 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
         {explained ? (
           <Button
             size="lg"
-            disabled={left.length > 0 || !view.current}
+            disabled={!view.current}
             onClick={() =>
               conclude(
                 causes.map(({ id }) => id),
@@ -132,7 +140,7 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
               )
             }
           >
-            Explained: close the hunt
+            It was explained
           </Button>
         ) : (
           <Button

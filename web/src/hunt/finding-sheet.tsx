@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap'
 import { momentText } from '../drawing/dates'
 import { storeOf } from '../store/stores'
 import type { HuntScreen } from './hunt-screen'
+import { leftToPutBack } from './put-back'
 import { Sureness } from './sureness'
 
 /** A hunt at its end: what it was, what speaks for it, what was done, whether it was seen to be cured. */
@@ -17,17 +18,29 @@ export function FindingSheet({
 }) {
   const { record, job } = screen
   const { causes, remedy, evidence, proved, share, at } = finding
+  const left = leftToPutBack(screen).length
   return (
     <section className="sheet next-card conclusion finding-sheet" aria-label="Finding">
       <p className="step">
         <span className="d-none d-print-inline">{site}: </span>
         Finding of {momentText(at)} <Sureness share={share} />
       </p>
-      {causes.map(({ id, label }) => (
-        <h2 className="question" key={id}>
-          {label}
-        </h2>
-      ))}
+      <p className={left > 0 ? 'still-open' : 'closed'} role="status">
+        {left > 0
+          ? `Not closed yet: ${left === 1 ? 'one thing is' : `${left} things are`} to be put back.`
+          : 'Closed: nothing is left to put back.'}
+      </p>
+      <h2 className="question">{causes[0].label}</h2>
+      {causes.length > 1 && (
+        <p className="method">
+          Or, put right by the same:{' '}
+          {causes
+            .slice(1)
+            .map(({ label }) => label)
+            .join('; ')}
+          .
+        </p>
+      )}
       <dl>
         {remedy && (
           <>

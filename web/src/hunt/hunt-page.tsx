@@ -1,10 +1,9 @@
-import { compile, type HuntEntry, type Installation } from '@nobbet/core'
+import { compile, proofsLeft, type HuntEntry, type Installation } from '@nobbet/core'
 import type { JobState } from '@nobbet/contract'
 import { useMemo, useState } from 'react'
-import { useParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { errorText } from '../api/client'
 import { Failed, Loading } from '../shell/notes'
-import { useSearchValue } from '../shell/use-search-value'
 import { huntOf } from '../store/hunt-of'
 import type { JobStore } from '../store/job-store'
 import { useJob } from '../store/use-job'
@@ -39,7 +38,7 @@ interface HuntProps {
 
 const parts = { next: 'Next', noticed: 'Noticed', suspects: 'Suspects', log: 'Log' } as const
 type Part = keyof typeof parts
-const isPart = (text: string | undefined): text is Part => text !== undefined && text in parts
+const isPart = (text: string | null): text is Part => text !== null && text in parts
 
 /** One card: what to do next. Beside it the suspects, shrinking; below, what was done and found. On a phone, one at a time. */
 function Hunt({ job, store, state, installation }: HuntProps) {
@@ -49,10 +48,10 @@ function Hunt({ job, store, state, installation }: HuntProps) {
   const all = useMemo(() => lines.map(({ entry }) => entry), [lines])
   const view = useHunt(installation, all, record.options)
   const comfort = useComfort()
-  const [shown, setShown] = useSearchValue('see')
-  const [, setThing] = useSearchValue('thing')
+  const [search, setSearch] = useSearchParams()
+  const shown = search.get('see')
   const part: Part = isPart(shown) ? shown : 'next'
-  const show = (next: Part) => setShown(next === 'next' ? undefined : next)
+  const show = (next: Part) => setSearch(next === 'next' ? {} : { see: next }, { replace: true })
   const entries = useMemo(() => {
     const aside = new Set(view.aside.map(({ entry }) => entry))
     return all.filter(({ id }) => !aside.has(id))
@@ -86,13 +85,7 @@ function Hunt({ job, store, state, installation }: HuntProps) {
       <div className="hunt-grid">
         <div className="hunt-main">
           {part === 'noticed' ? (
-            <Noticed
-              screen={screen}
-              onDone={() => {
-                setThing(undefined)
-                show('next')
-              }}
-            />
+            <Noticed screen={screen} onDone={() => show('next')} />
           ) : (
             <div className="hunt-card">
               {record.finding ? (
@@ -110,15 +103,7 @@ function Hunt({ job, store, state, installation }: HuntProps) {
       </div>
       <nav className="hunt-parts no-print" aria-label="Parts of the hunt">
         {(Object.keys(parts) as Part[]).map((one) => (
-          <button
-            key={one}
-            type="button"
-            aria-current={part === one}
-            onClick={() => {
-              setThing(undefined)
-              show(one)
-            }}
-          >
+          <button key={one} type="button" aria-current={part === one} onClick={() => show(one)}>
             {parts[one]}
             {counts[one] !== undefined && <span className="count">{counts[one]}</span>}
           </button>
@@ -158,6 +143,15 @@ function Card({ screen, onNoticed }: { screen: HuntScreen; onNoticed: () => void
     )
   const latest = current ? answer : undefined
   if (!latest) return <Working along={along} entries={entries} />
+  const proofs = latest.decision.stop && latest.decision.remedy?.done ? proofsLeft(screen.circuit, entries) : []
+  if (proofs.length > 0)
+    return (
+      <NextCard key={`proof ${last}`} screen={screen} next={proofs} onNoticed={onNoticed}>
+        <p className="step proof">
+          The proof: {proofs.length === 1 ? 'the same demand again' : `${proofs.length} demands again`}
+        </p>
+      </NextCard>
+    )
   const furtherOn = on !== undefined && on === (last ?? '')
   if ((latest.decision.stop && !furtherOn) || latest.next.length === 0)
     return <Conclusion screen={screen} next={latest.next} onFurther={() => setOn(last ?? '')} onNoticed={onNoticed} />

@@ -73,12 +73,22 @@ const kindOf = (entry: HuntEntry): 'act' | 'seen' | 'said' | 'mended' =>
   'see' in entry ? 'seen' : 'do' in entry ? 'act' : 'says' in entry || 'blamed' in entry ? 'said' : 'mended'
 const kindWords = { act: 'Done', seen: 'Found', said: 'Heard', mended: 'Mended' } as const
 
+/** A line in words; undefined of what the present wiring does not have, before it is known to be set aside. */
+function textOf({ circuit, labelOf }: HuntScreen, entry: HuntEntry, before: readonly HuntEntry[]): string | undefined {
+  try {
+    return huntEntryText(circuit, entry, before, labelOf)
+  } catch {
+    return undefined
+  }
+}
+
 function Line({ screen, line, number, doubtful, open, onOpen, onTakeBack }: LineProps) {
-  const { circuit, lines, view, labelOf, writer } = screen
+  const { lines, view, writer } = screen
   const { entry, at, note, older } = line
   const misfit = view.aside.find((one) => one.entry === entry.id)
   const before = lines.slice(0, number - 1).map((one) => one.entry)
   const kind = kindOf(entry)
+  const text = textOf(screen, entry, before)
   const [remark, setRemark] = useState(note)
   return (
     <li className={`${kind}${misfit ? ' aside' : ''}${doubtful ? ' doubtful-line' : ''}`} data-line={entry.id}>
@@ -86,7 +96,7 @@ function Line({ screen, line, number, doubtful, open, onOpen, onTakeBack }: Line
         <span className="no">{number}</span>
         <span className="kind">{kindWords[kind]}</span>
         <span className="what">
-          {misfit ? 'Something no longer there' : huntEntryText(circuit, entry, before, labelOf)}
+          {misfit ? 'Something no longer there' : (text ?? 'Something the present wiring does not have')}
           {doubtful && <strong className="mistaken"> Perhaps mistaken</strong>}
           {misfit && <span className="quiet">Set aside: {misfit.reason}</span>}
           {note && <span className="quiet">{note}</span>}

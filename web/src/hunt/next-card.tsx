@@ -21,12 +21,12 @@ interface NextCardProps {
   screen: HuntScreen
   next: readonly NextLook[]
   onNoticed: () => void
-  /** Why it was opened although enough is known. */
-  further?: React.ReactNode
+  /** What kind of look it is, at the head. */
+  children?: React.ReactNode
 }
 
 /** What to do next, where, with what, and what each answer would leave. */
-export function NextCard({ screen, next, onNoticed, further }: NextCardProps) {
+export function NextCard({ screen, next, onNoticed, children }: NextCardProps) {
   const [choice, setChoice] = useState<Chosen>()
   const [first] = next
   const proposed = choice ? next.find((look) => sameLook(look, choice)) : first
@@ -38,7 +38,8 @@ export function NextCard({ screen, next, onNoticed, further }: NextCardProps) {
     screen.writer.add([...acts, { see: chosen.see, found: answer }])
   }
   return (
-    <section className="sheet next-card" aria-label="Next look" data-look={JSON.stringify(chosen.see)}>
+    <section className="sheet next-card" aria-label="Next look" data-look={JSON.stringify(chosen)}>
+      {children}
       <Look
         key={JSON.stringify([chosen.acts, chosen.see])}
         screen={screen}
@@ -49,7 +50,6 @@ export function NextCard({ screen, next, onNoticed, further }: NextCardProps) {
         }
         onAnswer={write}
       />
-      {further}
       <div className="others">
         <Others screen={screen} next={next} beside={beside} chosen={chosen} onChoose={setChoice} />
         <Button variant="outline-primary" className="noticed-button" onClick={onNoticed}>

@@ -105,7 +105,7 @@ function OneThing({ screen, thing, onDone }: OneThingProps) {
   const seen = thing.looks.filter((see) => !isTerminal(see))
   const read = thing.looks.filter(isTerminal)
   const found = (see: WrittenLook) => (
-    <div key={JSON.stringify(see)} className="one-look">
+    <div key={JSON.stringify(see)} className="one-look" data-look={JSON.stringify(see)}>
       <h3>{lookText(circuit, see).replace(`${thing.name}: `, '')}</h3>
       <Answers
         screen={screen}

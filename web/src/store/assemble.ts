@@ -6,6 +6,7 @@ import {
   type EditEntry,
   type JobState,
   type LogEntry,
+  type LogTail,
   type NumberedEntry,
 } from '@nobbet/contract'
 import { applied, ChangeError, idsAdded, rebased, same, thingOf, type FieldChange, type Renaming } from '@nobbet/core'
@@ -138,12 +139,19 @@ function followed(steps: Steps, rewritten: ReadonlyMap<string, FieldChange[]>): 
 }
 
 /** What is kept of a job after entries have come in from the server, one's own among them; older ones are known already. */
-export function absorbed(job: string, kept: KeptJob, entries: readonly NumberedEntry[], readAt: number): Assembled {
+export function absorbed(
+  job: string,
+  kept: KeptJob,
+  { entries, lineage }: Pick<LogTail, 'entries' | 'lineage'>,
+  readAt: number,
+): Assembled {
   const from = kept.known?.state.number ?? 0
   const fresh = entries.filter((e) => e.number > from)
   const mine = new Set(kept.pending.flatMap((p) => (p.kind === 'entry' ? [p.logged.id] : [])))
-  const state = fresh.reduce<JobState | undefined>((at, entry) => grown(at, entry, job), kept.known?.state)
-  if (!state) return assembled(job, kept)
+  const after = fresh.reduce<JobState | undefined>((at, entry) => grown(at, entry, job), kept.known?.state)
+  if (!after) return assembled(job, kept)
+  // A job that was begun here learns with its first answer whose numbers those are.
+  const state = { ...after, lineage: after.lineage ?? lineage }
   const delivered = new Set(fresh.map((e) => e.id))
   const others = fresh.filter((e) => !mine.has(e.id))
   const rest = kept.pending.flatMap((p): Pending[] => {

@@ -7,6 +7,7 @@ import {
   LogError,
   type Entry,
   type JobDocument,
+  type LogEntry,
   type LogTail,
   type PhotoWrite,
 } from '@nobbet/contract'
@@ -373,7 +374,7 @@ export class JobStore {
         const after = known?.state.number ?? 0
         const entries = batchOf(pending, this.most)
         sent = entries.length
-        await this.takeIn(await inTime(deps.server.writeLog(job, { after, entries })))
+        await this.takeIn(await inTime(deps.server.writeLog(job, { after, entries })), entries)
       }
     } catch (error) {
       const kind = kindOf(error)
@@ -398,23 +399,26 @@ export class JobStore {
     if (++this.misfits > 3) throw new EditError('what is here and what the server has do not fit together')
   }
 
-  /** Takes in what is new at the server; where that does not follow from what is known here, the job is read anew. */
-  private async takeIn({ entries, number, lineage }: LogTail): Promise<void> {
+  /**
+   * Takes in what is new at the server; where that does not follow from what is known here, the job is read anew. What was written
+   * is there, whatever else is.
+   */
+  private async takeIn({ entries, number, lineage }: LogTail, written: readonly LogEntry[] = []): Promise<void> {
     const { job } = this
     const known = this.ahead.kept.known?.state
     // A server whose data were renewed, or put back from an earlier copy: its numbers are not those known here.
-    if (number < (known?.number ?? 0) || (known && known.lineage !== lineage)) return this.readAnew()
+    if (number < (known?.number ?? 0) || (known && known.lineage !== lineage)) return this.readAnew(written)
     try {
-      await this.rework((kept) => absorbed(job, kept, entries, Date.now()), entries.length > 0)
+      await this.rework((kept) => absorbed(job, kept, { entries, lineage }, Date.now()), entries.length > 0)
     } catch (error) {
       if (!(error instanceof ChangeError || error instanceof LogError)) throw error
-      await this.readAnew()
+      await this.readAnew(written)
     }
   }
 
-  private async readAnew(): Promise<void> {
+  private async readAnew(written: readonly LogEntry[] = []): Promise<void> {
     const state = await inTime(this.deps.server.readJob(this.job))
-    await this.rework((kept) => readAnew(this.job, kept, state, Date.now()), true)
+    await this.rework((kept) => readAnew(this.job, without(kept, written), state, Date.now()), true)
   }
 
   private show({ kept, state }: Assembled, rest: Partial<JobView> = {}): void {
@@ -435,4 +439,10 @@ export class JobStore {
     this.view = { ...this.view, ...change }
     for (const listener of this.listeners) listener()
   }
+}
+
+/** What is kept, without what has arrived. */
+function without(kept: KeptJob, written: readonly LogEntry[]): KeptJob {
+  const ids = new Set(written.map(({ id }) => id))
+  return { ...kept, pending: kept.pending.filter((p) => p.kind !== 'entry' || !ids.has(p.logged.id)) }
 }

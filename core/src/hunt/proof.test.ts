@@ -1,0 +1,62 @@
+import { circuitOf } from '../../testing'
+import { proofsLeft, type HuntEntry, type NextLook } from '.'
+
+const circuit = circuitOf('two-port-heating-hot-water')
+const said = (what: string, demand = 'heating-1') => ({ id: `${what} ${demand}`, says: { what, demand } }) as HuntEntry
+const mended = (id = 'zv-1.motor.open'): HuntEntry => ({ id: `mended ${id}`, mended: id })
+const kept = ({ asking, see }: NextLook) => ({ asking, see })
+/** The log after a look was made as it was asked for. */
+const after = (log: HuntEntry[], { acts, see }: NextLook, word: string): HuntEntry[] => [
+  ...log,
+  ...acts.map((act, i): HuntEntry => ({ id: `${log.length} ${i}`, do: act })),
+  { id: `${log.length} seen`, see, found: { word } },
+]
+
+const heating = ['programmer.heating', 'stat-1.contact']
+const radiators = { at: 'warmth', device: 'radiators-heating-1' }
+const call = { at: 'boiler', device: 'boiler' }
+
+describe('the proof of a cure', () => {
+  it('is the same demand again, as soon as something was put right; given where it shows what it should', () => {
+    const log = [said('does-not-come-on')]
+    expect(proofsLeft(circuit, log)).toEqual([])
+    const put = [...log, mended()]
+    const [proof, ...more] = proofsLeft(circuit, put)
+    expect([kept(proof), more]).toEqual([{ asking: heating, see: radiators }, []])
+    expect(proof.acts.slice(0, 2)).toEqual(['programmer.heating=on', 'stat-1.set=30'])
+    expect(proofsLeft(circuit, after(put, proof, 'warms'))).toEqual([])
+    expect(proofsLeft(circuit, after(put, proof, 'stays-cold')).map(kept)).toEqual([kept(proof)])
+    // Once something else was put right, what was seen before is no proof of that.
+    expect(proofsLeft(circuit, [...after(put, proof, 'warms'), mended('zv-hw.motor.open')]).map(kept)).toEqual([
+      kept(proof),
+    ])
+  })
+
+  it.each<[string, NextLook['asking'], NextLook['see'], string]>([
+    ['never-goes-off', [], call, 'not-called'],
+    ['comes-on-by-itself', [], call, 'not-called'],
+    ['warms-with-another', ['programmer.hot-water', 'cyl-stat.contact'], radiators, 'stays-cold'],
+    ['gets-too-hot', ['programmer.heating'], radiators, 'stays-cold'],
+    ['only-with-another', heating, radiators, 'warms'],
+  ] as never)('of "%s" is seen in %j at %j: %s', (what, asking, see, word) => {
+    const log = [said(what), mended()]
+    const [proof] = proofsLeft(circuit, log)
+    expect(kept(proof)).toEqual({ asking, see })
+    expect(proofsLeft(circuit, after(log, proof, word))).toEqual([])
+  })
+
+  it('of a fuse that blew is the fuse, with the demand on, and that it warms', () => {
+    expect(proofsLeft(circuit, [said('blows-the-fuse'), mended()]).map(({ see }) => see.at)).toEqual(['fuse', 'warmth'])
+  })
+
+  it('is asked of every service that was complained of, or of all where none was', () => {
+    const both = [
+      said('does-not-come-on'),
+      said('does-not-come-on', 'hot-water'),
+      said('is-fine', 'hot-water'),
+      mended(),
+    ]
+    expect(proofsLeft(circuit, both)).toHaveLength(2)
+    expect(proofsLeft(circuit, [mended()])).toHaveLength(2)
+  })
+})

@@ -1,0 +1,102 @@
+import type { Circuit } from '../circuit'
+import type { Demand } from '../installation'
+import { lookAt, wordOf, type Look, type WrittenLook } from '../looks'
+import { settle } from './acts'
+import { actsTo, askingNow } from './ahead'
+import type { ControlState } from './candidates'
+import type { HuntEntry } from './case'
+import type { Complaint } from './complaints'
+import { minutesFor } from './minutes'
+import type { NextLook } from './next'
+import { askingFor } from './strategies'
+import { wholeAfter } from './whole'
+
+/** What shows that a service is as it should be again: a state of the controls, a look in it, and what it shows where all is well. */
+interface Proof {
+  asking: ControlState
+  see: WrittenLook
+  shows: string
+}
+
+/**
+ * What is still to be seen before it can be said that what was put right has cured: of every service that was complained of, or of
+ * all where none was, the same demand again. What shows otherwise is no proof, and is asked again after the next thing put right.
+ */
+export function proofsLeft(circuit: Circuit, log: readonly HuntEntry[]): NextLook[] {
+  const last = log.findLastIndex((entry) => 'mended' in entry || 'renew' in entry)
+  if (last < 0) return []
+  const seen = log.flatMap((entry, i) =>
+    i > last && 'see' in entry ? [{ entry, asking: askingNow(circuit, log.slice(0, i)) }] : [],
+  )
+  const isGiven = ({ asking, see, shows }: Proof) =>
+    seen.some(
+      ({ entry, asking: then }) =>
+        sameAsking(then, asking) &&
+        JSON.stringify(entry.see) === JSON.stringify(see) &&
+        typeof entry.found !== 'string' &&
+        'word' in entry.found &&
+        entry.found.word === shows,
+    )
+  return proofsOf(circuit, log)
+    .filter((proof) => !isGiven(proof))
+    .map(({ asking, see }): NextLook => {
+      const acts = actsTo(circuit, asking, log)
+      const settled = acts.length > 0 ? [...acts, settle] : []
+      const { minutes, places } = minutesFor(circuit, log, settled, see)
+      return { acts: settled, asking, see, minutes, places, live: false, bits: 0, outcomes: [], alongside: [] }
+    })
+}
+
+function proofsOf(circuit: Circuit, log: readonly HuntEntry[]): Proof[] {
+  const { demands } = circuit.installation.intent
+  const said = log.flatMap((entry) => ('says' in entry && entry.says.what !== 'is-fine' ? [entry.says] : []))
+  const wanted =
+    said.length > 0
+      ? said.flatMap(({ what, demand }) =>
+          demands.filter(({ id }) => demand === undefined || id === demand).map((one) => ({ what, one })),
+        )
+      : demands.map((one) => ({ what: 'does-not-come-on' as const, one }))
+  const found = new Map<string, Proof>()
+  for (const { what, one } of wanted)
+    for (const { asking, see } of statesOf(circuit, what, one)) {
+      const acts = actsTo(circuit, asking, log).map((text): HuntEntry => ({ id: text, do: text }))
+      const whole = wholeAfter(circuit, [...log, ...acts, { id: settle, do: settle }])
+      const shows = wordOf(lookAt(whole, see as Look))
+      if (shows !== undefined) found.set(JSON.stringify([asking, see]), { asking, see, shows })
+    }
+  return [...found.values()]
+}
+
+/** In which state, and where, it shows that a complaint is no longer so. */
+function statesOf(circuit: Circuit, what: Complaint, demand: Demand): Pick<Proof, 'asking' | 'see'>[] {
+  const asked = askingFor(circuit, demand)
+  const [emitter] = demand.circuit.emitters ?? []
+  const warms: WrittenLook[] = emitter === undefined ? callAt(circuit) : [{ at: 'warmth', device: emitter }]
+  const each = (asking: ControlState, looks: readonly WrittenLook[]) => looks.map((see) => ({ asking, see }))
+  switch (what) {
+    case 'never-goes-off':
+    case 'comes-on-by-itself':
+      return each([], callAt(circuit))
+    case 'gets-too-hot':
+      return each(asked.slice(0, 1), warms)
+    case 'warms-with-another':
+      return circuit.installation.intent.demands
+        .filter(({ id }) => id !== demand.id)
+        .flatMap((other) => each(askingFor(circuit, other), warms))
+    case 'blows-the-fuse':
+      return each(asked, [...fusesOf(circuit), ...warms])
+    default:
+      return each(asked, warms)
+  }
+}
+
+const callAt = ({ devices }: Circuit): WrittenLook[] =>
+  devices.flatMap(({ device, type }) => (type.inputs.length > 0 ? [{ at: 'boiler', device: device.id }] : []))
+
+const fusesOf = ({ devices }: Circuit): WrittenLook[] =>
+  devices.flatMap(({ device, type }) =>
+    type.primitives.some((part) => part.kind === 'fuse') ? [{ at: 'fuse', device: device.id }] : [],
+  )
+
+const sameAsking = (one: ControlState, other: ControlState): boolean =>
+  one.length === other.length && one.every((key) => other.includes(key))

@@ -1,0 +1,110 @@
+import { compile, hypothesesOf, type Installation } from '@nobbet/core'
+import type { Page } from 'puppeteer-core'
+import { desk, openStage, phone, says, type Stage } from './browser'
+import { SiteEngineer } from './engineer'
+
+jest.setTimeout(240_000)
+
+let stage: Stage
+let page: Page
+beforeAll(async () => {
+  stage = await openStage()
+})
+afterAll(() => stage.close())
+afterEach(async () => {
+  if (!page?.isClosed()) await page.browserContext().close()
+})
+
+/** The wiring of a job, as the server has it. */
+async function wiringOf(job: string): Promise<Installation> {
+  const read = await fetch(new URL(`/api/jobs/${job}`, stage.url))
+  return ((await read.json()) as { document: { wiring: Installation } }).document.wiring
+}
+const jobOf = (of: Page) => new URL(of.url()).pathname.split('/')[2]
+
+/** From the list of jobs, the wiring assumed; gives how many presses it took to the first look. */
+async function started(tiles: readonly string[], viewport = phone): Promise<SiteEngineer> {
+  page = await stage.open('/', viewport)
+  const presses = ['a[href="/jobs/start"]', ...tiles.map((name) => `[data-name="${name}"]`), '.start-foot button']
+  for (const selector of presses) {
+    const found = await page.waitForSelector(selector)
+    await found!.evaluate((e) => (e as HTMLElement).click())
+  }
+  await page.waitForSelector('.next-card[data-look]', { timeout: 60_000 })
+  expect(presses.length).toBeLessThanOrEqual(10)
+  return new SiteEngineer(page, await wiringOf(jobOf(page)))
+}
+
+/** On a job that is there, with what the customer says. */
+async function called(job: string, demand: string, what: string, faults: readonly string[], viewport = desk) {
+  page = await stage.open(`/jobs/${job}/hunt`, viewport)
+  const engineer = new SiteEngineer(page, await wiringOf(job), faults)
+  await engineer.press(`[data-says="${demand} ${what}"]`)
+  await page.waitForSelector('.next-card[data-look]', { timeout: 60_000 })
+  return engineer
+}
+
+describe('a call', () => {
+  it('on a phone, without the wiring: a mid-position valve whose full-travel switch never makes, mended, proved, put back', async () => {
+    const engineer = await started(['of-heating', 'what-only-with-another', 'kind-mid-position'])
+    engineer.rig.perform({ do: 'fault', fault: 'valve.s2.never-operates' })
+    expect(await engineer.follow()).toBe('cured')
+    expect(engineer.mended.at(-1)).toContain('valve.s2.never-operates')
+    // One press an answer, one for what was put right.
+    expect(engineer.presses).toBeLessThanOrEqual(engineer.looks + 2 * engineer.mended.length + 4)
+    await says(page, '.put-back', 'thermostat')
+    await engineer.close()
+    await says(page, '.finding-sheet', 'the same demand was asked for again, and met')
+    await page.reload()
+    await says(page, '.finding-sheet', 'Remedy')
+    await page.goto(new URL(`/jobs/${jobOf(page)}/brief`, stage.url).href, { waitUntil: 'networkidle0' })
+    await says(page, 'main', 'Finding: Mid-position valve')
+  })
+
+  it('an end switch stuck made, at the desk: it never goes off', async () => {
+    const engineer = await called('demo-larch-row', 'hot-water', 'never-goes-off', ['zv-hw.end-switch.stuck-made'])
+    expect(await engineer.follow()).toBe('cured')
+    expect(engineer.mended.at(-1)).toContain('zv-hw.end-switch.stuck-made')
+    await engineer.close()
+  })
+
+  it('two relays that cannot both pull in', async () => {
+    const wiring = await wiringOf('demo-quay-cottage')
+    const worn = hypothesesOf(compile(wiring)).find(({ label }) => label.includes('cannot both pull in'))!
+    const engineer = await called('demo-quay-cottage', 'heating-1', 'does-not-come-on', [worn.id], phone)
+    expect(await engineer.follow()).toBe('cured')
+    expect(engineer.mended.flat()).toContain(worn.id)
+  })
+
+  it('nothing wrong: it is told as that, and how it works', async () => {
+    const engineer = await started(['of-heating', 'what-does-not-come-on', 'kind-two-port'])
+    expect(await engineer.follow()).toBe('explained')
+    await says(page, '.conclusion', 'Nothing to mend')
+    await engineer.close()
+    await says(page, '.finding-sheet', 'it was explained')
+  })
+
+  it('two things wrong: the second is found when the remedy of the first has not cured', async () => {
+    const faults = ['zv-1.motor.open', 'stat-1.contact.never-makes']
+    const engineer = await called('demo-long-barn', 'heating-1', 'does-not-come-on', faults)
+    expect(await engineer.follow(60)).toBe('cured')
+    expect(engineer.mended.flat()).toEqual(expect.arrayContaining(faults))
+  })
+
+  it('a fuse that blows again has its cause sought: it is never just put back', async () => {
+    const engineer = await called('demo-chapel-row', 'heating-1', 'blows-the-fuse', ['boiler.casing.leak'], phone)
+    expect(await engineer.follow()).toBe('cured')
+    expect(engineer.mended.flat()).toContain('boiler.casing.leak')
+  })
+
+  it('two conductors exchanged at a thermostat that somebody has just fitted', async () => {
+    await started(['of-heating', 'what-comes-on-by-itself', 'kind-two-port', 'since-work', 'device-stat-1'])
+    const wiring = await wiringOf(jobOf(page))
+    const exchanged = hypothesesOf(compile(wiring)).find(({ id }) =>
+      /^exchanged stat-1-cable\.\w+\.0 stat-1-cable\.\w+\.0/.test(id),
+    )!
+    const engineer = new SiteEngineer(page, wiring, [], exchanged)
+    expect(await engineer.follow()).toBe('cured')
+    expect(engineer.mended.flat()).toContain(exchanged.id)
+  })
+})

@@ -1,0 +1,277 @@
+/** @jest-environment jsdom */
+import type { HuntLine } from '@nobbet/contract'
+import { compile, lookAt, parseAction, Rig, settle, wordOf, type Look, type WrittenLook } from '@nobbet/core'
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react'
+import '../../testing/patience'
+import { showAt } from '../../testing/page'
+import { here, storeOf } from '../../testing/stores'
+import { HuntPage } from './hunt-page'
+
+jest.mock('../store/stores', () => jest.requireActual('../../testing/stores'))
+jest.mock('../workers/compute', () => jest.requireActual('../../testing/compute'))
+
+let jobs = 0
+const at = '2026-11-27T07:00:00.000Z'
+const line = (entry: HuntLine['entry']): HuntLine => ({ entry, at, note: '' })
+const boiler = { at: 'boiler' as const, device: 'boiler' }
+
+/** The page of a job whose hunt has these lines. */
+async function shown(lines: HuntLine[] = [], query = '') {
+  const job = `job-hunt-${++jobs}`
+  const store = storeOf(job)
+  await store.load()
+  if (lines.length > 0) await store.record({ do: 'hunt', lines })
+  const page = showAt('/jobs/:job/hunt', `/jobs/${job}/hunt${query}`, <HuntPage />)
+  await screen.findByLabelText('Suspects')
+  const hunt = () => store.current().state!.hunt
+  return { ...page, job, store, hunt, entries: () => hunt().lines.map(({ entry }) => entry) }
+}
+const card = () => screen.findByLabelText('Next look')
+const region = (name: string) => within(screen.getByLabelText(name))
+const press = (name: string | RegExp, index = 0) => fireEvent.click(screen.getAllByRole('button', { name })[index])
+const heating = [
+  line({ id: 'on', do: 'programmer.heating=on' }),
+  line({ id: 'up', do: 'stat-1.set=30' }),
+  line({ id: 'rest', do: settle }),
+]
+
+describe('the card', () => {
+  it('asks first what the customer says; one press, and it is written down and the first look is there', async () => {
+    const { entries } = await shown()
+    const says = screen.getByLabelText('First of all')
+    fireEvent.click(says.querySelector('[data-says="heating-1 does-not-come-on"]')!)
+    await card()
+    expect(entries()).toMatchObject([{ says: { what: 'does-not-come-on', demand: 'heating-1' } }])
+  })
+
+  it('writes down what was set and what was seen with one press, by key as well; what was put off may be chosen', async () => {
+    const { entries } = await shown([line({ id: 'said', says: { what: 'does-not-come-on', demand: 'heating-1' } })])
+    const asked = JSON.parse((await card()).dataset.look!) as { acts: string[]; see: object }
+    const answer = (await card()).querySelector<HTMLElement>('.answers .answer')!
+    fireEvent.keyDown(document.body, { key: '1', code: 'Digit1' })
+    await waitFor(() => expect(entries().length).toBe(1 + asked.acts.length + 1))
+    expect(entries().slice(1, -1)).toMatchObject(asked.acts.map((text) => ({ do: text })))
+    expect(entries().at(-1)).toMatchObject({ see: asked.see, found: { word: answer.dataset.answer } })
+    const next = JSON.parse((await card()).dataset.look!) as object
+    fireEvent.click((await card()).querySelector('.others li .btn-link')!)
+    expect(JSON.parse((await card()).dataset.look!)).not.toEqual(next)
+    press('Back to the one proposed')
+    expect(JSON.parse((await card()).dataset.look!)).toEqual(next)
+  })
+
+  it('takes "can’t do that" with why, and does not ask for what is not at hand again', async () => {
+    const { entries, hunt } = await shown([
+      ...heating,
+      line({ id: 'seen', see: boiler, found: { word: 'not-called' } }),
+    ])
+    await card()
+    press('Can’t do that')
+    press(/^Cannot get to: Plant cupboard/)
+    await waitFor(() => expect(hunt().options.outOfReach).toEqual(['plant']))
+    // Nothing is said to have been set for a look that could not be made.
+    expect(entries().slice(heating.length + 1)).toMatchObject([{ found: 'cannot-do' }])
+    await waitFor(async () =>
+      expect((await card()).querySelector('.look-where .place')!.textContent).not.toBe('Plant cupboard'),
+    )
+  })
+
+  it('ticks what is set, and starts the clock with the last switch', async () => {
+    await shown([line({ id: 'said', says: { what: 'only-with-another', demand: 'heating-1' } })])
+    let set = (await card()).querySelectorAll<HTMLInputElement>('.set-first input')
+    while (set.length === 0) {
+      fireEvent.click((await card()).querySelector('.answers .answer')!)
+      await waitFor(() => expect(screen.getByLabelText('Suspects').getAttribute('aria-busy')).toBe('false'))
+      set = (await card()).querySelectorAll<HTMLInputElement>('.set-first input')
+    }
+    set.forEach((box) => fireEvent.click(box))
+    expect([...set].every((box) => box.checked)).toBe(true)
+    const clock = screen.queryByRole('timer')
+    if (clock) expect(within(clock).queryByText('Start the clock')).toBeNull()
+  })
+})
+
+describe('anything noticed', () => {
+  it('is a thing, then what it does: three presses; the card is there again', async () => {
+    const { entries, at: where } = await shown(heating, '?see=noticed')
+    fireEvent.click(document.querySelector('[data-thing="zv-1"]')!)
+    expect(where().search).toContain('thing=zv-1')
+    fireEvent.click(within(screen.getByRole('region', { name: 'House valve' })).getByRole('button', { name: 'Stiff' }))
+    await waitFor(() =>
+      expect(entries().at(-1)).toMatchObject({ see: { at: 'lever', device: 'zv-1' }, found: { word: 'stiff' } }),
+    )
+    expect(where().search).toBe('')
+  })
+
+  it('may be what was set, changed for a new one, or blamed', async () => {
+    const { entries } = await shown(heating, '?see=noticed&thing=programmer')
+    fireEvent.click(region('Heating').getByRole('button', { name: 'Off' }))
+    await waitFor(() => expect(entries().at(-1)).toMatchObject({ do: 'programmer.heating=off' }))
+    press(/^New: Programmer/)
+    await waitFor(() => expect(entries().at(-1)).toMatchObject({ renew: 'programmer' }))
+  })
+
+  it('in the wiring centre stands beside what should be read; what departs stands out; typed down the terminals', async () => {
+    const { entries, hunt } = await shown(heating, '?see=noticed&thing=wc')
+    const row = (terminal: string) => document.querySelector<HTMLElement>(`[data-terminal="wc.${terminal}"]`)!
+    expect(row('1').textContent).toContain('Live, 230 V')
+    const type = (terminal: string, text: string) => {
+      const field = within(row(terminal)).getByPlaceholderText('V')
+      fireEvent.change(field, { target: { value: text } })
+      fireEvent.submit(field.closest('form')!)
+    }
+    type('1', '231')
+    await waitFor(() => expect(row('1').textContent).toContain('231 V'))
+    expect(row('1').className).toBe('')
+    type('2', 'd')
+    await waitFor(() => expect(row('2').className).toBe('departs'))
+    expect(entries().slice(-2)).toMatchObject([
+      { see: { at: 'points', with: 'tester', red: 'wc.1' }, found: { value: 231, unit: 'V' } },
+      { see: { at: 'points', with: 'tester', red: 'wc.2' }, found: { word: 'dead' } },
+    ])
+    type('3', 'brown')
+    expect(row('3').textContent).toContain('l for live or d for dead')
+    expect(hunt().lines).toHaveLength(heating.length + 2)
+  })
+})
+
+describe('the log', () => {
+  const found = [
+    ...heating,
+    line({ id: 'first', see: { at: 'lever', device: 'zv-1' }, found: { word: 'slack' } }),
+    line({ id: 'second', see: boiler, found: { word: 'not-called' } }),
+  ]
+  const open = (number: number) =>
+    fireEvent.click(screen.getByLabelText('Log').querySelectorAll('.line-head')[number - 1])
+
+  it('is changed line by line: an answer, a remark, its place; taken back, and put back where it stood', async () => {
+    const { entries, hunt } = await shown(found)
+    const ids = () => entries().map(({ id }) => id)
+    open(4)
+    fireEvent.click(region('Log').getByRole('button', { name: 'Stiff' }))
+    await waitFor(() => expect(entries()[3]).toMatchObject({ id: 'first', found: { word: 'stiff' } }))
+    open(4)
+    fireEvent.change(screen.getByLabelText('Remark on line 4'), { target: { value: 'hard to reach' } })
+    press('Keep')
+    await waitFor(() => expect(hunt().lines[3].note).toBe('hard to reach'))
+    open(4)
+    press('Line 4 later')
+    await waitFor(() => expect(ids()).toEqual(['on', 'up', 'rest', 'second', 'first']))
+    press('Line 5 earlier')
+    await waitFor(() => expect(ids()).toEqual(['on', 'up', 'rest', 'first', 'second']))
+    press('Take back line 4')
+    await waitFor(() => expect(ids()).toEqual(['on', 'up', 'rest', 'second']))
+    press('Put it back')
+    await waitFor(() => expect(ids()).toEqual(['on', 'up', 'rest', 'first', 'second']))
+    expect(hunt().lines[3]).toMatchObject({ note: 'hard to reach', entry: { found: { word: 'stiff' } } })
+  })
+
+  it('marks what is most likely mistaken, and sets aside what the wiring no longer has', async () => {
+    await shown([
+      ...heating,
+      line({ id: 'gone', see: { at: 'lever', device: 'zv-9' }, found: { word: 'slack' } }),
+      line({ id: 'open', see: { at: 'valve', device: 'zv-1' }, found: { word: 'open' } }),
+      line({ id: 'live', see: { at: 'points', with: 'tester', red: 'wc.20' }, found: { word: 'dead' } }),
+      line({ id: 'motor', see: { at: 'motor', device: 'zv-1' }, found: { word: 'hums' } }),
+      line({ id: 'lever', see: { at: 'lever', device: 'zv-1' }, found: { word: 'stiff' } }),
+    ])
+    await screen.findByText(/Set aside: there is no device "zv-9"/)
+    await screen.findByText(/does not go with the rest/)
+    expect(document.querySelector('.doubtful-line')).not.toBeNull()
+  })
+
+  it('has findings from before hunts had lines, as what was set and seen; each is taken back as a whole', async () => {
+    const { store, job } = await shown()
+    await act(() =>
+      store.record({
+        do: 'observe',
+        finding: {
+          id: 'finding-1',
+          asking: ['programmer.heating', 'stat-1.contact'],
+          observable: { kind: 'boiler', device: 'boiler' },
+          result: 'not-called',
+          note: '',
+          at,
+        },
+      }),
+    )
+    await region('Log').findByText('Boiler: does it show a call: Not called')
+    expect(screen.getByLabelText('Log').querySelectorAll('ol > li').length).toBeGreaterThan(2)
+    fireEvent.click(screen.getByText('Boiler: does it show a call: Not called').closest('button')!)
+    press(/^Take back line/)
+    await waitFor(() => expect(storeOf(job).current().state!.findings).toEqual([]))
+  })
+})
+
+describe('the end', () => {
+  /** Somebody who does what the card says, at a system with this wrong, until it asks for no look any more. */
+  async function led(rig: Rig, isAtEnd: () => boolean) {
+    for (let turn = 0; turn < 30 && !isAtEnd(); turn++) {
+      const look = await card()
+      const { acts, see } = JSON.parse(look.dataset.look!) as { acts: string[]; see: WrittenLook }
+      for (const act of acts)
+        if (act === settle) rig.simulation.settle()
+        else rig.perform(parseAction(act))
+      const found = lookAt(rig.simulation, see as Look)
+      const word = wordOf(found) ?? ('value' in found && found.value === null ? `null ${found.unit}` : '')
+      const answer = look.querySelector(`.answers [data-answer="${word}"]`) ?? within(look).getByText('Can’t tell')
+      fireEvent.click(answer)
+      await waitFor(() => expect(screen.getByLabelText('Suspects').getAttribute('aria-busy')).toBe('false'))
+      await waitFor(() =>
+        expect(screen.queryByLabelText('Next look') ?? screen.queryByLabelText('Conclusion')).not.toBeNull(),
+      )
+    }
+  }
+
+  it('says what it comes down to and what speaks for it; is put right, proved, and closed when nothing is to be put back', async () => {
+    const { hunt, entries, store } = await shown([
+      line({ id: 'says', says: { what: 'does-not-come-on', demand: 'heating-1' } }),
+    ])
+    const rig = new Rig(compile(store.current().state!.document.wiring))
+    rig.perform({ do: 'fault', fault: 'zv-1.motor.open' })
+    await led(rig, () => screen.queryByLabelText('Conclusion') !== null)
+    const conclusion = await screen.findByLabelText('Conclusion')
+    expect(conclusion.textContent).toContain('motor open')
+    expect(conclusion.querySelectorAll('.evidence li').length).toBeGreaterThan(1)
+    press('It is put right')
+    rig.perform({ do: 'mend', fault: 'zv-1.motor.open' })
+    rig.simulation.settle()
+    await card()
+    expect(entries().some((entry) => 'mended' in entry && entry.mended === 'zv-1.motor.open')).toBe(true)
+    await led(rig, () => document.querySelector('.cured') !== null)
+    // It was not said to be cured before the same demand was asked for again.
+    expect(entries().at(-1)).toMatchObject({ see: { at: 'warmth' }, found: { word: 'warms' } })
+    press('Write the finding')
+    await screen.findByText(/^Not closed yet/)
+    const list = region('To put back')
+    fireEvent.click(list.getAllByRole('button', { name: 'Leave it for now' })[0])
+    fireEvent.click(list.getByRole('button', { name: 'Leave it until then' }))
+    await waitFor(() => expect(hunt().measures).toHaveLength(1))
+    for (let turn = 0; turn < 8 && screen.queryByText(/^Not closed yet/); turn++) {
+      const [back] = screen.queryAllByRole('button', { name: 'Put back' })
+      const before = entries().length
+      fireEvent.click(back)
+      await waitFor(() => expect(entries().length).toBe(before + 1))
+    }
+    await screen.findByText(/^Closed/)
+    expect(hunt().finding).toMatchObject({ proved: true })
+    expect(hunt().finding!.causes[0].label).toContain('motor open')
+    press('Go on after all')
+    await waitFor(() => expect(hunt().finding).toBeUndefined())
+  }, 120_000)
+})
+
+describe('a reading', () => {
+  it('is typed on the pad, or taken from the simulated meter: the system as it stands in Trace', async () => {
+    const { entries, job } = await shown(heating, '?see=noticed&thing=spur')
+    press('Type W')
+    const pad = within(screen.getByLabelText('Reading'))
+    fireEvent.click(pad.getByRole('button', { name: '4' }))
+    fireEvent.click(pad.getByRole('button', { name: '2' }))
+    fireEvent.click(pad.getByRole('button', { name: 'Delete a digit' }))
+    fireEvent.click(pad.getByRole('button', { name: /Simulated meter/ }))
+    await pad.findByText(/nothing has been done there yet/)
+    await here.keepSitting(job, { do: ['programmer.heating=on', 'wait=5s'] })
+    fireEvent.click(pad.getByRole('button', { name: /Simulated meter/ }))
+    await waitFor(() => expect(entries().at(-1)).toMatchObject({ see: { with: 'power' }, found: { unit: 'W' } }))
+  })
+})
