@@ -33,6 +33,8 @@ export class SiteEngineer {
 
   /** What was done, so that it stands so when the wiring is put right. */
   private readonly done: string[] = []
+  /** Lines of the log when the card was read. */
+  private lines = 0
 
   /** `altered`: how the wiring departs from the document, by the hypothesis that says so. */
   constructor(
@@ -59,6 +61,7 @@ export class SiteEngineer {
   /** The card, once it is the one of the log as it is: a look, or what it comes down to. */
   async card(): Promise<{ look?: Asked; cures?: string[]; cured: boolean }> {
     const card = await this.page.waitForSelector('.next-card[data-look], .next-card.conclusion', { timeout: 60_000 })
+    this.lines = (await this.page.$$('.finding-log ol > li')).length
     const { look, cures, cured } = await card!.evaluate((e) => ({
       look: (e as HTMLElement).dataset.look,
       cures: (e as HTMLElement).dataset.cures,
@@ -110,6 +113,11 @@ export class SiteEngineer {
 
   /** Waits until what was pressed is written down, and the next card is there. */
   private async next(): Promise<void> {
+    await this.page.waitForFunction(
+      (n) => document.querySelectorAll('.finding-log ol > li').length > n,
+      { timeout: 60_000 },
+      this.lines,
+    )
     await this.page.waitForSelector('.suspects[aria-busy="false"]', { timeout: 60_000 })
     await this.page.waitForSelector('.next-card[data-look], .next-card.conclusion', { timeout: 60_000 })
   }

@@ -92,9 +92,14 @@ describe('a call', () => {
   })
 
   it('a fuse that blows again has its cause sought: it is never just put back', async () => {
-    const engineer = await called('demo-chapel-row', 'heating-1', 'blows-the-fuse', ['boiler.casing.leak'], phone)
+    const engineer = await started(['of-heating', 'what-blows-the-fuse', 'kind-two-port'])
+    engineer.rig.perform({ do: 'fault', fault: 'boiler.casing.leak' })
+    engineer.rig.simulation.settle()
     expect(await engineer.follow()).toBe('cured')
     expect(engineer.mended.flat()).toContain('boiler.casing.leak')
+    // The proof of it is the fuse, with the demand on, and that it warms.
+    const log = await page.$eval('.finding-log', (e) => (e as HTMLElement).textContent)
+    expect(log).toMatch(/the fuse: Whole[^]*does it warm: Warms/)
   })
 
   it('two conductors exchanged at a thermostat that somebody has just fitted', async () => {
@@ -106,5 +111,31 @@ describe('a call', () => {
     const engineer = new SiteEngineer(page, wiring, [], exchanged)
     expect(await engineer.follow()).toBe('cured')
     expect(engineer.mended.flat()).toContain(exchanged.id)
+  })
+
+  it('a finding that was wrong is noticed against the rest, corrected later, and the truth is found', async () => {
+    const engineer = await called('demo-abbot-rise', 'heating-1', 'does-not-come-on', [], phone)
+    const truth = 'stat-1.contact.never-makes'
+    engineer.rig.perform({ do: 'fault', fault: truth })
+    // Noticed in three presses, and not so.
+    const before = engineer.presses
+    await engineer.press('.hunt-parts button:nth-child(2)')
+    await engineer.press('[data-thing="programmer"]')
+    await engineer.press('[data-look*="lamps"] [data-answer="dark"]')
+    expect(engineer.presses - before).toBe(3)
+    await page.waitForSelector('.next-card[data-look], .next-card.conclusion')
+    for (let i = 0; i < 25 && !(await page.$('.doubtful')); i++) {
+      const { look } = await engineer.card()
+      if (!look) break
+      await engineer.answer(look)
+    }
+    await says(page, '.doubtful', 'Line 2 does not go with the rest')
+    await engineer.press('.hunt-parts button:nth-child(4)')
+    await engineer.press('.doubtful-line .line-head')
+    await engineer.press('.doubtful-line [data-answer="lit"]')
+    await page.waitForFunction(() => !document.querySelector('.doubtful'))
+    await engineer.press('.hunt-parts button:nth-child(1)')
+    expect(await engineer.follow()).toBe('cured')
+    expect(engineer.mended.flat()).toContain(truth)
   })
 })

@@ -80,16 +80,16 @@ describe('a zone that is renamed in the brief', () => {
 })
 
 describe('the server is away', () => {
-  it('for ten seconds: the answer to Hunt’s card is kept, the page stays, and sends it by itself', async () => {
+  it('for ten seconds: what is said on Hunt’s card is kept, the page stays, and sends it by itself', async () => {
     page = await stage.open('/jobs/demo-quay-cottage/hunt')
-    await page.waitForSelector('.answer')
+    await page.waitForSelector('.first-words .thing')
     // The other views come once the first one stands.
     await new Promise((done) => setTimeout(done, 4000))
     await stage.stopServer()
-    await page.locator('.answer').click()
-    await page.waitForSelector('.finding-log li')
+    await page.locator('.first-words .thing').click()
+    await page.waitForSelector('.finding-log ol > li')
     await new Promise((done) => setTimeout(done, 10_000))
-    expect(await count('.finding-log li')).toBe(1)
+    expect(await count('.finding-log ol > li')).toBe(1)
     expect(await page.$('.next-card')).not.toBeNull()
     await says('.condition', 'As the server had it')
     // Every other station can be gone to as well, though this page has not been there.
@@ -98,21 +98,21 @@ describe('the server is away', () => {
     await go('Week')
     await page.waitForSelector('.week-clocks')
     await go('Hunt')
-    await page.waitForSelector('.finding-log li')
+    await page.waitForSelector('.finding-log ol > li')
     await stage.startServer()
     await page.waitForFunction(() => !document.querySelector('.condition'), { timeout: 60_000 })
-    expect((await stateOf('demo-quay-cottage')).findings).toHaveLength(1)
+    expect((await stateOf('demo-quay-cottage')).hunt.lines).toHaveLength(1)
     expect(await unsent()).toBe(0)
   })
 
   it('and the tab is closed: a finding and a new job are still there in the next one, and arrive', async () => {
     page = await stage.open('/jobs/demo-fell-view/hunt')
-    await page.waitForSelector('.answer')
+    await page.waitForSelector('.first-words .thing')
     const next = await stage.beside(page, '/jobs/new')
     await page.bringToFront()
     await stage.stopServer()
-    await page.locator('.answer').click()
-    await page.waitForSelector('.finding-log li')
+    await page.locator('.first-words .thing').click()
+    await page.waitForSelector('.finding-log ol > li')
     await page.close()
     page = next
     await page.bringToFront()
@@ -125,7 +125,7 @@ describe('the server is away', () => {
     await says('.job-list', 'Kept in this browser, not sent yet')
     await stage.startServer()
     await page.waitForFunction(() => !document.querySelector('.unsent'), { timeout: 90_000 })
-    expect((await stateOf('demo-fell-view')).findings).toHaveLength(1)
+    expect((await stateOf('demo-fell-view')).hunt.lines).toHaveLength(1)
     expect((await stateOf(job)).document.brief.site).toBe('Lost Valley Farm')
     expect(await unsent()).toBe(0)
   })
@@ -143,33 +143,33 @@ describe('answers that are none', () => {
 
   it('of a server that is not well are tried again by themselves', async () => {
     page = await stage.open('/jobs/demo-lodge/hunt')
-    await page.waitForSelector('.answer')
+    await page.waitForSelector('.first-words .thing')
     let failures = 3
     await interceptLog(() =>
       failures-- > 0 ? { status: 503, body: '{"type":"about:blank","title":"Busy","status":503}' } : undefined,
     )
-    await page.locator('.answer').click()
-    await page.waitForSelector('.finding-log li')
+    await page.locator('.first-words .thing').click()
+    await page.waitForSelector('.finding-log ol > li')
     await page.waitForFunction(() => !document.querySelector('.condition'))
     for (let i = 0; i < 60 && (await unsent()) > 0; i++) await new Promise((done) => setTimeout(done, 500))
-    expect((await stateOf('demo-lodge')).findings).toHaveLength(1)
+    expect((await stateOf('demo-lodge')).hunt.lines).toHaveLength(1)
   })
 
   it('that nobody can read are given up with a clear message, and sent when somebody tries again', async () => {
     page = await stage.open('/jobs/demo-rectory/hunt')
-    await page.waitForSelector('.answer')
+    await page.waitForSelector('.first-words .thing')
     let nonsense = true
     await interceptLog(() =>
       nonsense ? { status: 200, body: '<html>Sign in to the guest network</html>' } : undefined,
     )
-    await page.locator('.answer').click()
+    await page.locator('.first-words .thing').click()
     await says('.condition.stopped', 'something this page cannot read')
     await says('.condition.stopped', 'kept in this browser')
     nonsense = false
     await page.locator('.condition .btn ::-p-text(Try again)').click()
     await page.waitForFunction(() => !document.querySelector('.condition'))
     for (let i = 0; i < 40 && (await unsent()) > 0; i++) await new Promise((done) => setTimeout(done, 250))
-    expect((await stateOf('demo-rectory')).findings).toHaveLength(1)
+    expect((await stateOf('demo-rectory')).hunt.lines).toHaveLength(1)
   })
 })
 

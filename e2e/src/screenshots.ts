@@ -21,18 +21,17 @@ const lived = [
 const travelling = trace('programmer.heating=on', 'stat-1.set=21', 'wait=8s')
 const stuck = trace('fault=zv-hw.end-switch.stuck-made', 'wait=60s')
 
-/** Logs the findings that lead to the demo's fault. */
+/** Enters what leads to the demo's fault. */
 async function hunted(page: Page): Promise<void> {
-  const logOwn = async (asking: string[], look: string, answer: string) => {
-    await page.locator('.next-card .btn ::-p-text(Log)').click()
-    for (const name of asking) await page.locator(`.asking .toggle ::-p-text(${name})`).click()
-    await page.select('#looked-at', look)
-    await page.locator(`.answer ::-p-text(${answer})`).click()
+  const press = async (selector: string) => {
+    const found = await page.waitForSelector(selector)
+    await found!.evaluate((e) => (e as HTMLElement).click())
+    await page.waitForSelector('.next-card[data-look]')
     await page.waitForSelector('.suspects[aria-busy="false"]')
   }
-  const heating = ['Programmer heating on', 'House thermostat calling']
-  await logOwn(heating, 'boiler boiler', 'Not called')
-  await logOwn(['Programmer hot water on', 'Cylinder thermostat calling'], 'boiler boiler', 'Called')
+  await press('[data-says="heating-1 does-not-come-on"]')
+  await press('.next-card [data-answer="idle"]')
+  await press('.next-card .answers .answer')
 }
 
 const shots: { name: string; path: string; viewport: typeof desk; before?: (page: Page) => Promise<void> }[] = [
@@ -96,7 +95,7 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
       await page.waitForSelector('.pairing img')
     },
   },
-  { name: 'hunt-phone', path: '/jobs/demo-quay-cottage/hunt', viewport: phone },
+  { name: 'hunt-phone', path: '/jobs/demo-fell-view/hunt', viewport: phone, before: hunted },
 ]
 
 const stage = await openStage({ host: '127.0.0.2' })
@@ -104,7 +103,7 @@ for (const { name, path, viewport, before } of shots) {
   if (only && !name.startsWith(only)) continue
   const page = await stage.open(path, viewport)
   await page.waitForSelector('h1, h2')
-  if (path.includes('hunt')) await page.waitForSelector('.answer')
+  if (path.includes('hunt')) await page.waitForSelector('.first-words')
   if (/plan$|checks/.test(path)) await page.waitForSelector('.says')
   if (path.includes('checks')) await page.waitForSelector('.demand-table')
   await before?.(page)

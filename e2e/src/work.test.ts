@@ -56,28 +56,25 @@ describe('at the desk, by keyboard', () => {
 describe('without a connection', () => {
   it('a finding that is logged waits, is told to be waiting, and arrives when the connection is back', async () => {
     page = await stage.open('/jobs/demo-larch-row/hunt')
-    await page.waitForSelector('.answer')
+    await page.waitForSelector('.first-words .thing')
     await page.setOfflineMode(true)
     await says('.offline', 'No connection')
-    await page.locator('.answer').click()
-    await page.waitForSelector('.finding-log li')
+    await page.locator('.first-words .thing').click()
+    await page.waitForSelector('.finding-log ol > li')
     await says('.condition', 'As the server had it')
     await page.setOfflineMode(false)
     await page.waitForFunction(() => !document.querySelector('.condition'))
     await page.reload({ waitUntil: 'networkidle0' })
-    await page.waitForSelector('.finding-log li')
-    expect(await count('.finding-log li')).toBe(1)
+    await page.waitForSelector('.finding-log ol > li')
+    expect(await count('.finding-log ol > li')).toBe(1)
   })
 })
 
 describe('a job over time', () => {
   it('keeps the plan as it was when what is fitted changes, and sets aside findings about what is gone', async () => {
-    page = await stage.open('/jobs/demo-quay-cottage/hunt')
-    await page.waitForSelector('.answer')
-    await page.locator('.next-card .btn ::-p-text(Log)').click()
-    await page.select('#looked-at', 'valve zv-hw')
-    await page.locator('.answer ::-p-text(Stiff)').click()
-    await says('.finding-log', 'Hot water valve lever: Stiff')
+    page = await stage.open('/jobs/demo-quay-cottage/hunt?see=noticed&thing=zv-hw')
+    await page.locator('[data-look*="lever"] [data-answer="stiff"]').click()
+    await says('.finding-log', 'Hot water valve: the lever: Stiff')
 
     await page.goto(new URL('/jobs/demo-quay-cottage/plan', stage.url).href, { waitUntil: 'networkidle0' })
     const before = await count('.schedule tbody tr')
@@ -100,7 +97,7 @@ describe('a job over time', () => {
     await page.waitForFunction((n) => document.querySelectorAll('.schedule tbody tr').length === n, {}, before)
 
     await page.goto(new URL('/jobs/demo-quay-cottage/hunt', stage.url).href, { waitUntil: 'networkidle0' })
-    await says('.finding-log', 'Set aside: the present wiring does not have it')
+    await says('.finding-log', 'Set aside: there is no device "zv-hw"')
   })
 
   it('is closed, drops out of the list, and is opened again where it was left', async () => {

@@ -61,7 +61,7 @@ export function CentreColumn({ screen, centre }: CentreColumnProps) {
                     departs={departs}
                     refer={(field) => void (fields.current[i] = field)}
                     onFound={(one) => {
-                      writer.add([{ see, found: one }])
+                      void writer.add([{ see, found: one }])
                       fields.current[i + 1]?.focus()
                     }}
                   />

@@ -2,6 +2,7 @@ import { huntEntryText, suspectText, type NextLook } from '@nobbet/core'
 import { Button } from 'react-bootstrap'
 import { v4 as newId } from 'uuid'
 import { storeOf } from '../store/stores'
+import { conclude } from './conclude'
 import type { HuntScreen } from './hunt-screen'
 import { numberOf } from './suspects'
 import { Sureness } from './sureness'
@@ -32,18 +33,15 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
   const put = (answer?.suspects ?? []).filter(({ id }) => mended.some((one) => id.includes(one)))
   const cured = put.filter(({ share }) => share >= leastOf * put[0].share).slice(0, mostCauses)
   const evidence = [...new Set((remedy?.done ? cured : causes).slice(0, 1).flatMap(({ supported }) => supported))]
-  const conclude = (ids: readonly string[], proved: boolean) =>
-    void storeOf(job).record({
-      do: 'conclude',
-      finding: {
-        id: newId(),
-        at: new Date().toISOString(),
-        causes: ids.map((id) => ({ id, label: suspectText({ id, label: labelOf(id) }).slice(0, 300) })),
-        share: Math.min(1, remedy?.share ?? 0),
-        remedy: remedyText(screen, ids).slice(0, 300),
-        evidence: evidence.map((id) => text(id).slice(0, 300)),
-        proved,
-      },
+  const write = (ids: readonly string[], proved: boolean) =>
+    void conclude(storeOf(job), {
+      id: newId(),
+      at: new Date().toISOString(),
+      causes: ids.map((id) => ({ id, label: suspectText({ id, label: labelOf(id) }).slice(0, 300) })),
+      share: Math.min(1, remedy?.share ?? 0),
+      remedy: remedyText(screen, ids).slice(0, 300),
+      evidence: evidence.map((id) => text(id).slice(0, 300)),
+      proved,
     })
   const look = (
     <>
@@ -82,7 +80,7 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
             size="lg"
             disabled={!view.current}
             onClick={() =>
-              conclude(
+              write(
                 cured.map(({ id }) => id),
                 true,
               )
@@ -134,7 +132,7 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
             size="lg"
             disabled={!view.current}
             onClick={() =>
-              conclude(
+              write(
                 causes.map(({ id }) => id),
                 false,
               )
@@ -146,7 +144,7 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
           <Button
             size="lg"
             disabled={!view.current}
-            onClick={() => writer.add(remedy.suspects.map((id) => ({ mended: id })))}
+            onClick={() => void writer.add(remedy.suspects.map((id) => ({ mended: id })))}
           >
             It is put right
           </Button>

@@ -34,7 +34,7 @@ export function CustomerSays({ screen, onSaid, children }: CustomerSaysProps) {
                   data-says={`${id} ${what}`}
                   disabled={said(id, what)}
                   onClick={() => {
-                    writer.add([{ says: { what, demand: id } }])
+                    void writer.add([{ says: { what, demand: id } }])
                     onSaid()
                   }}
                 >

@@ -33,11 +33,11 @@ export class HuntWriter {
     private readonly lines: readonly LogLine[],
   ) {}
 
-  /** Writes entries down, one after the other, at the end or before a line. */
-  add(entries: readonly NewEntry[], { note = '', before }: { note?: string; before?: string } = {}): void {
+  /** Writes entries down at the end, one after the other. Resolves once they are kept. */
+  async add(entries: readonly NewEntry[]): Promise<void> {
     const at = new Date().toISOString()
-    const lines = entries.map((entry): HuntLine => ({ entry: { ...entry, id: newId() }, at, note }))
-    if (lines.length > 0) void this.store.record({ do: 'hunt', lines, ...(before !== undefined && { before }) })
+    const lines = entries.map((entry): HuntLine => ({ entry: { ...entry, id: newId() } as HuntEntry, at, note: '' }))
+    if (lines.length > 0) await this.store.record({ do: 'hunt', lines })
   }
 
   /** Writes a line otherwise than it was, in its place. */

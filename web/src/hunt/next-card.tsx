@@ -28,17 +28,23 @@ interface NextCardProps {
 /** What to do next, where, with what, and what each answer would leave. */
 export function NextCard({ screen, next, onNoticed, children }: NextCardProps) {
   const [choice, setChoice] = useState<Chosen>()
+  /** An answer was pressed and is being written down: a second press is none. */
+  const [writing, setWriting] = useState(false)
   const [first] = next
   const proposed = choice ? next.find((look) => sameLook(look, choice)) : first
   const chosen: Chosen = proposed ?? choice ?? first
   const beside = first.alongside.map(({ see }) => ({ acts: first.acts, see }))
   const write = (answer: Answer, set = true) => {
-    setChoice(undefined)
+    if (writing) return
+    setWriting(true)
     const acts = set ? chosen.acts.map((act) => ({ do: act })) : []
-    screen.writer.add([...acts, { see: chosen.see, found: answer }])
+    void screen.writer.add([...acts, { see: chosen.see, found: answer }]).finally(() => {
+      setWriting(false)
+      setChoice(undefined)
+    })
   }
   return (
-    <section className="sheet next-card" aria-label="Next look" data-look={JSON.stringify(chosen)}>
+    <section className="sheet next-card" aria-label="Next look" aria-busy={writing} data-look={JSON.stringify(chosen)}>
       {children}
       <Look
         key={JSON.stringify([chosen.acts, chosen.see])}

@@ -1,6 +1,7 @@
 import { actText, deviceName, lookText, passes, settle, thingsOf, type Thing, type WrittenLook } from '@nobbet/core'
 import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { Answers } from './answers'
 import { CentreColumn } from './centre-column'
 import { CustomerSays } from './customer-says'
@@ -68,6 +69,10 @@ export function Noticed({ screen, onDone }: NoticedProps) {
         </fieldset>
       ))}
       <Rest screen={screen} />
+      <p className="otherwise">
+        A conductor is not where it is shown, or a device is another one?{' '}
+        <Link to={`/jobs/${screen.job}/bench`}>Record it at the Bench</Link>: the hunt goes on with the wiring as found.
+      </p>
       <Button variant="link" onClick={onDone}>
         Back to the next look
       </Button>
@@ -84,7 +89,7 @@ function Rest({ screen }: { screen: HuntScreen }) {
       {passes(last.do)
         ? 'Not everything had come to rest yet.'
         : 'Looked at straight after the last thing that was set.'}{' '}
-      <Button variant="outline-primary" onClick={() => screen.writer.add([{ do: settle }])}>
+      <Button variant="outline-primary" onClick={() => void screen.writer.add([{ do: settle }])}>
         It has all come to rest
       </Button>
     </p>
@@ -111,7 +116,7 @@ function OneThing({ screen, thing, onDone }: OneThingProps) {
         screen={screen}
         see={see}
         onAnswer={(answer) => {
-          writer.add([{ see, found: answer }])
+          void writer.add([{ see, found: answer }])
           onDone()
         }}
       />
@@ -140,7 +145,7 @@ function Settings({ screen, device }: { screen: HuntScreen; device: string }) {
   const controls = at === undefined ? [] : circuit.devices[at].type.controls
   const [numbers, setNumbers] = useState<Record<string, string>>({})
   if (controls.length === 0) return null
-  const set = (control: string, value: string) => writer.add([{ do: `${device}.${control}=${value}` }])
+  const set = (control: string, value: string) => void writer.add([{ do: `${device}.${control}=${value}` }])
   return (
     <details className="set-by-hand">
       <summary>It was set</summary>
@@ -194,7 +199,7 @@ function Past({ screen, device, onDone }: { screen: HuntScreen; device: string; 
     (part) => part.kind === 'actuator' || part.kind === 'load',
   )
   const done = (entry: Parameters<typeof writer.add>[0][number]) => {
-    writer.add([entry])
+    void writer.add([entry])
     onDone()
   }
   return (

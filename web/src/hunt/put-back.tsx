@@ -26,7 +26,7 @@ export function PutBack({ screen }: { screen: HuntScreen }) {
           <li key={act}>
             <span className="act">{actText(circuit, act, entries)}</span>
             <span className="buttons">
-              <Button variant="outline-primary" onClick={() => writer.add([{ do: act }])}>
+              <Button variant="outline-primary" onClick={() => void writer.add([{ do: act }])}>
                 Put back
               </Button>
               <Button

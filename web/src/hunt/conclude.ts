@@ -1,0 +1,35 @@
+import { firstWiring, type HuntFindingRecord, type JobState } from '@nobbet/contract'
+import { compile, edited, hypothesesOf, same, type Installation } from '@nobbet/core'
+import { v4 as newId } from 'uuid'
+import type { JobStore } from '../store/job-store'
+
+/**
+ * Writes what a hunt came to into the job's log; and, where the wiring was found to be otherwise than was assumed or planned, keeps
+ * that as found.
+ */
+export async function conclude(store: JobStore, finding: HuntFindingRecord): Promise<void> {
+  const { state } = store.current()
+  await store.record({ do: 'conclude', finding })
+  const found = state && asFound(state, finding)
+  if (found)
+    await store.record({ do: 'keep', revision: newId(), kind: 'as-found', name: 'As found', installation: found })
+}
+
+/** The wiring as it was found, with the conductor where it was that was moved back; undefined where it was no other than known. */
+export function asFound({ document, revisions }: JobState, { causes }: HuntFindingRecord): Installation | undefined {
+  const { wiring, brief } = document
+  const all = hypothesesOf(compile(wiring))
+  const change = all.find(({ id }) => id === causes[0]?.id)?.variant.change
+  const found = change ? edited(wiring, change).doc : wiring
+  if (revisions.some((revision) => same(revision.installation, found))) return undefined
+  return same(found, standard(brief, wiring.id)) ? undefined : found
+}
+
+/** The wiring as it is laid out for a brief; undefined where that cannot be laid out. */
+function standard(brief: JobState['document']['brief'], id: string): Installation | undefined {
+  try {
+    return firstWiring(brief, id)
+  } catch {
+    return undefined
+  }
+}
