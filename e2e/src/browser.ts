@@ -1,4 +1,5 @@
-import { accessSync, mkdtempSync, rmSync } from 'node:fs'
+import { accessSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { start, type Running, type StartOptions } from '@nobbet/server'
@@ -103,4 +104,16 @@ export async function pick(page: Page, name: string, value: string): Promise<voi
     if (fold) fold.open = true
   })
   await page.locator(tile).click()
+}
+
+/** What on a page breaks the accessibility rules, WCAG 2.2 AA, as axe has it. */
+export async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8'))
+  return page.evaluate(async () => {
+    const { axe } = window as unknown as {
+      axe: { run(o: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> }
+    }
+    const result = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+    return result.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)
+  })
 }

@@ -1,6 +1,6 @@
 import { compile, hypothesesOf, type Installation } from '@nobbet/core'
 import type { Page } from 'puppeteer-core'
-import { desk, openStage, phone, says, type Stage } from './browser'
+import { desk, openStage, phone, says, violations, type Stage } from './browser'
 import { SiteEngineer } from './engineer'
 
 jest.setTimeout(240_000)
@@ -23,7 +23,7 @@ async function wiringOf(job: string): Promise<Installation> {
 const jobOf = (of: Page) => new URL(of.url()).pathname.split('/')[2]
 
 /** From the list of jobs, the wiring assumed; gives how many presses it took to the first look. */
-async function started(tiles: readonly string[], viewport = phone): Promise<SiteEngineer> {
+async function started(tiles: readonly string[], viewport: typeof desk = phone): Promise<SiteEngineer> {
   page = await stage.open('/', viewport)
   const presses = ['a[href="/jobs/start"]', ...tiles.map((name) => `[data-name="${name}"]`), '.start-foot button']
   for (const selector of presses) {
@@ -138,4 +138,33 @@ describe('a call', () => {
     expect(await engineer.follow()).toBe('cured')
     expect(engineer.mended.flat()).toContain(truth)
   })
+})
+
+it('every state of the screen passes the accessibility rules by day, by night and in large text, and fits twice as large', async () => {
+  const engineer = await started(['of-heating', 'what-does-not-come-on', 'kind-two-port'], desk)
+  engineer.rig.perform({ do: 'fault', fault: 'zv-1.motor.open' })
+  const looks = [{}, { 'nobbet.night': 'on' }, { 'nobbet.night': 'off', 'nobbet.large-text': 'on' }]
+  const checked = async () => {
+    for (const kept of looks) {
+      await page.evaluate((of) => Object.entries(of).forEach(([k, v]) => localStorage.setItem(k, v)), kept)
+      await page.reload()
+      await page.waitForSelector('.suspects[aria-busy="false"]', { timeout: 60_000 })
+      await page.$$eval('.hunt details', (all) => all.forEach((fold) => (fold.open = true)))
+      expect(await violations(page)).toEqual([])
+    }
+    // As a desk of 1280 x 800 is at 200 %.
+    await page.setViewport({ width: 640, height: 400 })
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(640)
+    await page.setViewport(desk)
+    await page.evaluate(() => localStorage.removeItem('nobbet.large-text'))
+  }
+  await checked()
+  while (!(await page.$('.conclusion'))) {
+    const { look } = await engineer.card()
+    if (look) await engineer.answer(look)
+  }
+  await checked()
+  expect(await engineer.follow()).toBe('cured')
+  await engineer.close()
+  await checked()
 })

@@ -1,7 +1,5 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import type { Page } from 'puppeteer-core'
-import { openStage, phone, pick, says as shows, type Stage } from './browser'
+import { openStage, phone, pick, says as shows, violations, type Stage } from './browser'
 
 jest.setTimeout(120_000)
 
@@ -261,20 +259,10 @@ describe('every main view', () => {
     '/jobs/demo-chapel-row/bench?tab=revisions',
     '/jobs/demo-chapel-row/checks',
   ]
-  const axe = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8')
-
   it.each(views)('%s passes the accessibility rules, and fits a phone', async (view) => {
     page = await stage.open(view)
     await page.waitForSelector('h1, h2')
-    await page.evaluate(axe)
-    const violations = await page.evaluate(async () => {
-      const { axe } = window as unknown as {
-        axe: { run(o: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> }
-      }
-      const result = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
-      return result.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)
-    })
-    expect(violations).toEqual([])
+    expect(await violations(page)).toEqual([])
     await page.setViewport(phone)
     await page.reload({ waitUntil: 'networkidle0' })
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)

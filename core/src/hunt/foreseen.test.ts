@@ -38,8 +38,9 @@ describe('a hunt that is asked again and again', () => {
       for (const { found } of look.outcomes) {
         const then: HuntEntry[] = [
           ...log,
-          ...look.acts.map((act, i): HuntEntry => ({ id: `act-${turn}-${i}`, do: act })),
-          { id: `seen-${turn}`, see: look.see, found },
+          // In whatever order their fields are written.
+          ...look.acts.map((act, i): HuntEntry => ({ do: act, id: `act-${turn}-${i}` })),
+          { found, see: look.see, id: `seen-${turn}` },
         ]
         const foreseen = asked(hunt, then)
         expect(foreseen.soFar).toEqual([])

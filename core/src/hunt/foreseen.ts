@@ -9,7 +9,6 @@ import type { Misfit } from './misfits'
 export type SoFar = { along: number } | { standing: HuntStanding }
 
 interface Kept {
-  key: string
   hunt: Hunt
   answer: HuntAnswer
 }
@@ -45,7 +44,7 @@ export class ForeseenHunt {
     const standing = standingOf(hunt, log)
     yield { standing }
     const answer = { ...standing, ...advice(hunt, log) }
-    this.kept = [{ key: keyOf(log), hunt, answer }]
+    this.kept = [{ hunt, answer }]
     return answer
   }
 
@@ -67,7 +66,7 @@ export class ForeseenHunt {
       while (!run.next().done) yield { along: i / outcomes.length }
       const standing = standingOf(hunt, ahead)
       yield { along: (i + 0.5) / outcomes.length }
-      foreseen.push({ key: keyOf(ahead), hunt, answer: { ...standing, ...advice(hunt, ahead) } })
+      foreseen.push({ hunt, answer: { ...standing, ...advice(hunt, ahead) } })
       this.kept = [base, ...foreseen]
       yield { along: (i + 1) / outcomes.length }
     }
@@ -75,8 +74,7 @@ export class ForeseenHunt {
 
   /** What was kept of this very log, whatever its entries are called. */
   private find(log: readonly HuntEntry[]): Kept | undefined {
-    const key = keyOf(log)
-    const known = this.kept.find((one) => one.key === key)
+    const known = this.kept.find(({ hunt }) => hunt.followed.length === log.length && hunt.isOnTheWayTo(log))
     return known && { ...known, answer: calledAs(known, log) }
   }
 
@@ -94,9 +92,6 @@ export class ForeseenHunt {
     return (this.begun ??= new Hunt(this.circuit, this.options))
   }
 }
-
-/** What is done and found, without what the entries are called. */
-const keyOf = (log: readonly HuntEntry[]): string => JSON.stringify(log.map((entry) => ({ ...entry, id: '' })))
 
 /** An answer that was worked out ahead, its findings called as they are called now. */
 function calledAs({ hunt, answer }: Kept, log: readonly HuntEntry[]): HuntAnswer {

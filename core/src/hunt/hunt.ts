@@ -1,3 +1,4 @@
+import { same } from '../changes'
 import type { Circuit } from '../circuit'
 import { likeness, type Contradiction, type Evidence, type Weighing } from '../inference'
 import { nth } from '../lists'
@@ -321,4 +322,4 @@ export class Hunt {
 
 /** Whatever the two are called. */
 const saysTheSame = (one: HuntEntry, other: HuntEntry | undefined): boolean =>
-  other !== undefined && JSON.stringify({ ...one, id: '' }) === JSON.stringify({ ...other, id: '' })
+  other !== undefined && same({ ...one, id: '' }, { ...other, id: '' })

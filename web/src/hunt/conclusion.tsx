@@ -4,7 +4,7 @@ import { v4 as newId } from 'uuid'
 import { storeOf } from '../store/stores'
 import { conclude } from './conclude'
 import type { HuntScreen } from './hunt-screen'
-import { numberOf } from './suspects'
+import { deviceOf, numberOf } from './suspects'
 import { Sureness } from './sureness'
 
 interface ConclusionProps {
@@ -102,7 +102,11 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
       <p className="step">
         It comes down to <Sureness share={remedy.share} />
       </p>
-      <h2 className="question">{explained ? 'Nothing to mend: say how it works' : remedy.text}</h2>
+      <h2 className="question">
+        {explained
+          ? 'Nothing to mend: say how it works'
+          : atDevice(causes[0] && deviceOf(screen, causes[0]), remedy.text)}
+      </h2>
       <ul className="left-over">
         {causes.map((one) => (
           <li key={one.id}>{suspectText(one)}</li>
@@ -156,7 +160,12 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
 }
 
 /** What was done about causes, in a sentence. */
-function remedyText({ view }: HuntScreen, ids: readonly string[]): string {
-  const { suspects = [], ruledOut = [] } = view.answer ?? {}
-  return [...suspects, ...ruledOut].find(({ id }) => ids.includes(id))?.remedy ?? ''
+function remedyText(screen: HuntScreen, ids: readonly string[]): string {
+  const { suspects = [], ruledOut = [] } = screen.view.answer ?? {}
+  const one = [...suspects, ...ruledOut].find(({ id }) => ids.includes(id))
+  return one && one.remedy !== '' ? atDevice(deviceOf(screen, one), one.remedy) : ''
 }
+
+/** "Mid-position valve: replace the head." */
+const atDevice = (device: string | undefined, text: string): string =>
+  device ? `${device}: ${text.slice(0, 1).toLowerCase()}${text.slice(1)}` : text

@@ -36,7 +36,7 @@ export class HuntWriter {
   /** Writes entries down at the end, one after the other. Resolves once they are kept. */
   async add(entries: readonly NewEntry[]): Promise<void> {
     const at = new Date().toISOString()
-    const lines = entries.map((entry): HuntLine => ({ entry: { ...entry, id: newId() } as HuntEntry, at, note: '' }))
+    const lines = entries.map((entry): HuntLine => ({ entry: { ...entry, id: newId() }, at, note: '' }))
     if (lines.length > 0) await this.store.record({ do: 'hunt', lines })
   }
 

@@ -18,57 +18,62 @@ export function PutBack({ screen }: { screen: HuntScreen }) {
   if (left.length + record.measures.length === 0) return null
   return (
     <section className="sheet put-back" aria-label="To put back">
-      <h2>
-        To put back: <span className="count">{left.length}</span>
-      </h2>
-      <ul>
-        {left.map((act) => (
-          <li key={act}>
-            <span className="act">{actText(circuit, act, entries)}</span>
-            <span className="buttons">
-              <Button variant="outline-primary" onClick={() => void writer.add([{ do: act }])}>
-                Put back
-              </Button>
-              <Button
-                variant="link"
-                aria-expanded={leaving === act}
-                onClick={() => setLeaving(leaving === act ? undefined : act)}
-              >
-                Leave it for now
-              </Button>
-            </span>
-            {leaving === act && (
-              <LeaveForNow
-                what={actText(circuit, act, entries)}
-                onCancel={() => setLeaving(undefined)}
-                onLeave={(what, limits, until) => {
-                  setLeaving(undefined)
-                  void storeOf(job).record({
-                    do: 'measure',
-                    measure: { id: newId(), what, limits, until, puts: act, at: new Date().toISOString() },
-                  })
-                }}
-              />
-            )}
-          </li>
-        ))}
-        {record.measures.map((measure) => (
-          <li key={measure.id} className="measure">
-            <span className="act">
-              Left until <strong>{dayText(new Date(measure.until))}</strong>: {measure.what}
-              {measure.limits && <span className="quiet"> {measure.limits}</span>}
-            </span>
-            <span className="buttons">
-              <Button
-                variant="outline-primary"
-                onClick={() => void storeOf(job).record({ do: 'measure-ends', measure: measure.id })}
-              >
-                Ended
-              </Button>
-            </span>
-          </li>
-        ))}
-      </ul>
+      {/* While the hunt goes on the next look matters more. */}
+      <details key={String(record.finding !== undefined)} open={record.finding !== undefined}>
+        <summary>
+          <h2>
+            To put back: <span className="count">{left.length}</span>
+          </h2>
+        </summary>
+        <ul>
+          {left.map((act) => (
+            <li key={act}>
+              <span className="act">{actText(circuit, act, entries)}</span>
+              <span className="buttons">
+                <Button variant="outline-primary" onClick={() => void writer.add([{ do: act }])}>
+                  Put back
+                </Button>
+                <Button
+                  variant="link"
+                  aria-expanded={leaving === act}
+                  onClick={() => setLeaving(leaving === act ? undefined : act)}
+                >
+                  Leave it for now
+                </Button>
+              </span>
+              {leaving === act && (
+                <LeaveForNow
+                  what={actText(circuit, act, entries)}
+                  onCancel={() => setLeaving(undefined)}
+                  onLeave={(what, limits, until) => {
+                    setLeaving(undefined)
+                    void storeOf(job).record({
+                      do: 'measure',
+                      measure: { id: newId(), what, limits, until, puts: act, at: new Date().toISOString() },
+                    })
+                  }}
+                />
+              )}
+            </li>
+          ))}
+          {record.measures.map((measure) => (
+            <li key={measure.id} className="measure">
+              <span className="act">
+                Left until <strong>{dayText(new Date(measure.until))}</strong>: {measure.what}
+                {measure.limits && <span className="quiet"> {measure.limits}</span>}
+              </span>
+              <span className="buttons">
+                <Button
+                  variant="outline-primary"
+                  onClick={() => void storeOf(job).record({ do: 'measure-ends', measure: measure.id })}
+                >
+                  Ended
+                </Button>
+              </span>
+            </li>
+          ))}
+        </ul>
+      </details>
     </section>
   )
 }

@@ -78,7 +78,7 @@ export function Suspects({ screen }: { screen: HuntScreen }) {
       </details>
       {standing.ruledOut.length > 0 && (
         <details>
-          <summary>{standing.ruledOut.length} were likely, and are out</summary>
+          <summary>{standing.ruledOut.length} ruled out, and by what</summary>
           <ul>
             {standing.ruledOut.map((suspect) => (
               <li key={suspect.id}>
@@ -107,7 +107,9 @@ export function groupsOf(suspects: readonly RankedSuspect[]): Group[] {
 
 const remedyOf = ({ remedy }: RankedSuspect): string => /^[^,.;]*/.exec(remedy)?.[0] ?? ''
 
-function deviceOf({ circuit }: HuntScreen, { id }: RankedSuspect): string {
+/** The device whose part a suspect is; empty of what is none. */
+export function deviceOf({ circuit }: HuntScreen, { id, kind }: RankedSuspect): string {
+  if (kind !== 'part') return ''
   return circuit.installation.devices.find((device) => device.id === id.split('.')[0])?.name ?? ''
 }
 
@@ -160,7 +162,7 @@ function Why({ screen, suspect, next }: { screen: HuntScreen; suspect: RankedSus
         <span>Next it would show: {answerText(circuit, next.see, outcome.found).toLowerCase()}.</span>
       )}
       {watch && (
-        <Link to={watch} aria-label={`Watch in Trace: ${suspect.label}`}>
+        <Link to={watch} aria-label={`Watch it in Trace: ${suspect.label}`}>
           Watch it in Trace
         </Link>
       )}

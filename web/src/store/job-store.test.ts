@@ -51,40 +51,6 @@ describe('what is done', () => {
     expect(briefOf(store).symptom).toBe('tepid')
   })
 
-  it('of a job that is begun here arrives once, however fast one thing follows another', async () => {
-    const server = new FakeServer(job)
-    const store = await browser(server).open()
-    const done = [store.record({ do: 'open', ...documentOf() })]
-    for (const text of ['one', 'two', 'three']) done.push(store.record({ do: 'note', text }))
-    await Promise.all(done)
-    await pass(1000)
-    await store.record({ do: 'note', text: 'four' })
-    await pass(5000)
-    expect(store.current()).toMatchObject({ unsent: 0, sending: { is: 'saved' } })
-    expect(server.log.map(({ entry }) => (entry.do === 'note' ? entry.text : entry.do))).toEqual([
-      'open',
-      'one',
-      'two',
-      'three',
-      'four',
-    ])
-    const asked = server.asked
-    await pass(10_000)
-    expect(server.asked).toBe(asked)
-  })
-
-  it('and was taken in by a server whose data are others by then is not sent again and again', async () => {
-    const server = new FakeServer(job, documentOf())
-    const store = await browser(server).open()
-    server.lineage = 'second'
-    await store.record({ do: 'note', text: 'one' })
-    await pass(5000)
-    expect(store.current()).toMatchObject({ unsent: 0, sending: { is: 'saved' } })
-    const asked = server.asked
-    await pass(10_000)
-    expect(server.asked).toBe(asked)
-  })
-
   it('is not shown where it cannot be kept, and says so', async () => {
     const server = new FakeServer(job, documentOf())
     const keeper = new MemoryKeeper()
