@@ -235,7 +235,7 @@ export {
   typedOptions,
   type WiredNet,
 } from './bench'
-export { entriesOf, fitsCircuit, lookFor, type Observation, observationSchema } from './diagnosis'
+export { entriesOf, fitsCircuit, type Observation, observationSchema } from './diagnosis'
 export {
   conductorsCsv,
   conductorsFromCsv,
@@ -260,15 +260,12 @@ export {
   writeInstallation,
 } from './formats'
 export {
-  type Advice,
   answerOf,
   answersTo,
   askableContacts,
   type Complaint,
   complaints,
-  controlsAfter,
   deviceSetOf,
-  advice,
   ForeseenHunt,
   Hunt,
   HuntError,
@@ -288,7 +285,6 @@ export {
   rewiringOf,
   settle,
   type SoFar,
-  standingOf,
   type Thing,
   thingLookedAt,
   thingsOf,
@@ -349,7 +345,6 @@ export {
   readingText,
   recordedEndText,
   renamedText,
-  serviceText,
   severityWords,
   shortVerdictText,
   signLines,

@@ -1,4 +1,4 @@
-import { compile } from '@nobbet/core'
+import type { Installation } from '@nobbet/core'
 import { openStage, phone } from '../src/browser'
 import { SiteEngineer } from '../src/engineer'
 
@@ -13,7 +13,7 @@ const answersEach = 6
 const stage = await openStage()
 const page = await stage.open(`/jobs/${job}/hunt`, phone)
 const read = await fetch(new URL(`/api/jobs/${job}`, stage.url))
-const { wiring } = ((await read.json()) as { document: { wiring: Parameters<typeof compile>[0] } }).document
+const { wiring } = ((await read.json()) as { document: { wiring: Installation } }).document
 const engineer = new SiteEngineer(page, wiring, ['zv-3.motor.open'])
 await engineer.press('[data-says="heating-3 does-not-come-on"]')
 await page.waitForSelector('.next-card[data-look]', { timeout: 60_000 })

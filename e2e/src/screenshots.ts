@@ -31,7 +31,7 @@ async function hunted(page: Page): Promise<void> {
   }
   await press('[data-says="heating-1 does-not-come-on"]')
   await press('.next-card [data-answer="idle"]')
-  await press('.next-card .answers .answer')
+  await press('.next-card [data-answer="stiff"]')
 }
 
 const shots: { name: string; path: string; viewport: typeof desk; before?: (page: Page) => Promise<void> }[] = [

@@ -131,7 +131,7 @@ export function methodText(look: WrittenLook): string {
     case 'lever':
       return 'Move the lever: slack means driven from rest, stiff means at rest. No cover comes off.'
     case 'motor':
-      return 'Ear or fingers on the head.'
+      return 'Or by the fingers, on the head.'
     case 'clicks':
       return 'Listen while the last control is set. Two relays make two clicks.'
     case 'pump':

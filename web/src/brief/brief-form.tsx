@@ -220,14 +220,14 @@ export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: Brie
           />
           <CentreChoice form={form} brief={outcome.brief} />
         </section>
+        <div className="brief-save">
+          {failure}
+          <Button type="submit" size="lg" disabled={busy}>
+            {busy ? 'Saving' : saveLabel}
+          </Button>
+        </div>
       </div>
       <OutcomePanel outcome={outcome} now={now} onWay={take} />
-      <div className="brief-save">
-        {failure}
-        <Button type="submit" size="lg" disabled={busy}>
-          {busy ? 'Saving' : saveLabel}
-        </Button>
-      </div>
     </Form>
   )
 }
