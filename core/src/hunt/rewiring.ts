@@ -47,6 +47,9 @@ export function rewiredAt(circuit: Circuit, { what, of }: Omit<Rewiring, 'back'>
 /** What is done to the wiring just now, in the order in which it was done. */
 export type Disturbed = readonly Omit<Rewiring, 'back'>[]
 
+export const isDisturbed = (disturbed: Disturbed, { what, of }: Pick<Rewiring, 'what' | 'of'>): boolean =>
+  disturbed.some((one) => one.what === what && one.of === of)
+
 /** After one more. Throws {@link ActionError} where it is so already, or nothing is there to be put back. */
 export function disturbedAfter(disturbed: Disturbed, { what, of, back }: Rewiring): Disturbed {
   const at = disturbed.findIndex((one) => one.what === what && one.of === of)

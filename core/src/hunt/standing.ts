@@ -2,7 +2,7 @@ import type { Circuit } from '../circuit'
 import { nth } from '../lists'
 import { passes, settle } from './acts'
 import type { HuntEntry } from './case'
-import { backText, disturbedAfter, rewiringOf, type Disturbed } from './rewiring'
+import { backText, disturbedAfter, isDisturbed, rewiringOf, type Disturbed } from './rewiring'
 
 /** Where every control stands after a log, as `device.control`: what was set last, else where it stood to begin with. */
 export function controlsAfter({ controls, devices }: Circuit, log: readonly HuntEntry[]): Map<string, string> {
@@ -25,12 +25,12 @@ export const standsSo = (stands: ReadonlyMap<string, string>, act: string): bool
 export const complainedOf = (log: readonly HuntEntry[]): ReadonlySet<string> =>
   new Set(log.flatMap((entry) => ('says' in entry && entry.says.demand !== undefined ? [entry.says.demand] : [])))
 
-/** What is disturbed for tests after a log, and not yet put back. */
+/** What is disturbed for tests after a log, and not yet put back. What does not follow from the log is left out: it is a misfit. */
 export function disturbedIn(log: readonly HuntEntry[]): Disturbed {
   let disturbed: Disturbed = []
   for (const entry of log) {
     const rewiring = 'do' in entry ? rewiringOf(entry.do) : undefined
-    if (rewiring) disturbed = disturbedAfter(disturbed, rewiring)
+    if (rewiring && rewiring.back === isDisturbed(disturbed, rewiring)) disturbed = disturbedAfter(disturbed, rewiring)
   }
   return disturbed
 }

@@ -55,7 +55,8 @@ function rewiringText(circuit: Circuit, { what, of, back }: NonNullable<ReturnTy
 }
 
 /** A device's name inside a sentence. */
-export const nameOf = (circuit: Circuit, id: string): string => inSentence(deviceName(circuit, id))
+export const nameOf = (circuit: Circuit, id: string): string =>
+  circuit.deviceIndex.has(id) ? inSentence(deviceName(circuit, id)) : id
 
 /** With a small letter, unless it begins with letters that stand for something. */
 export const inSentence = (name: string): string =>

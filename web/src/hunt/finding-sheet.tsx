@@ -3,7 +3,7 @@ import { Button } from 'react-bootstrap'
 import { momentText } from '../drawing/dates'
 import { storeOf } from '../store/stores'
 import type { HuntScreen } from './hunt-screen'
-import { leftToPutBack } from './put-back'
+import { leftToPutBack } from './left-behind'
 import { Sureness } from './sureness'
 
 /** A hunt at its end: what it was, what speaks for it, what was done, whether it was seen to be cured. */
@@ -18,7 +18,7 @@ export function FindingSheet({
 }) {
   const { record, job } = screen
   const { causes, remedy, evidence, proved, share, at } = finding
-  const left = leftToPutBack(screen).length
+  const left = leftToPutBack(screen.circuit, screen.entries, record).length
   return (
     <section className="sheet next-card conclusion finding-sheet" aria-label="Finding">
       <p className="step">

@@ -1,19 +1,16 @@
-import { actText, toPutBack } from '@nobbet/core'
+import { actText } from '@nobbet/core'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { v4 as newId } from 'uuid'
 import { dayText } from '../drawing/dates'
 import { storeOf } from '../store/stores'
 import type { HuntScreen } from './hunt-screen'
-
-/** What is neither put back nor left until a day. */
-export const leftToPutBack = ({ circuit, entries, record }: HuntScreen): string[] =>
-  toPutBack(circuit, entries).filter((act) => !record.measures.some(({ puts }) => puts === act))
+import { leftToPutBack } from './left-behind'
 
 /** What tests have disturbed and nobody has put back yet; each is put back, or left with the day on which that ends. */
 export function PutBack({ screen }: { screen: HuntScreen }) {
   const { record, circuit, entries, writer, job } = screen
-  const left = leftToPutBack(screen)
+  const left = leftToPutBack(circuit, entries, record)
   const [leaving, setLeaving] = useState<string>()
   if (left.length + record.measures.length === 0) return null
   return (

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { headingOf, type JobSummary } from '@nobbet/contract'
-import { fireEvent, screen, waitFor } from '@testing-library/react'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { documentOf } from '../../testing'
 import { here, serverOf, storeOf } from '../../testing/stores'
 import { showAt } from '../../testing/page'
@@ -93,5 +93,30 @@ describe('the list of jobs', () => {
     screen.getByText(/gone for good 20 Dec/)
     fireEvent.click(screen.getByText('Bring back'))
     await waitFor(() => expect(list).toHaveBeenCalledWith('restoreJob', { params: { job: 'a-job-3' }, body: {} }))
+  })
+
+  it('does not close a job in which a test has left something otherwise, and says what', async () => {
+    const id = 'job-disturbed-1'
+    const store = storeOf(id)
+    await store.load()
+    const at = '2026-11-27T07:00:00.000Z'
+    const entries = [
+      { id: 'on', do: 'programmer.heating=on' },
+      { id: 'seen', see: { at: 'boiler' as const, device: 'boiler' }, found: { word: 'called' } },
+    ]
+    await store.record({ do: 'hunt', lines: entries.map((entry) => ({ entry, at, note: '' })) })
+    serve(job(id, 'Weir House'))
+    show()
+    await waitFor(() => expect(document.querySelector(`a[href*="${id}"]`)).not.toBeNull())
+    const close = () =>
+      within(document.querySelector<HTMLElement>(`a[href*="${id}"]`)!.closest('li')!).getByRole('button', {
+        name: 'Close',
+      })
+    fireEvent.click(close())
+    await screen.findByText(/is not closed: there is something to put back. Programmer: heating off/)
+    expect(store.current().state!.document.status).toBe('open')
+    await store.record({ do: 'hunt', lines: [{ entry: { id: 'off', do: 'programmer.heating=off' }, at, note: '' }] })
+    fireEvent.click(close())
+    await waitFor(() => expect(store.current().state!.document.status).toBe('closed'))
   })
 })

@@ -8,6 +8,7 @@ import { Link } from 'react-router'
 import { call, errorText } from '../api/client'
 import { useJobs, useLocalJobs, type LocalJob } from '../api/hooks'
 import { momentText } from '../drawing/dates'
+import { looksIn } from '../store/hunt-of'
 import { lastPlace } from '../shell/last-place'
 import { Failed, Loading } from '../shell/notes'
 import { Bin } from './bin'
@@ -132,7 +133,7 @@ export function JobsPage() {
       ) : (
         <ul className="job-list">
           {shown.map((job) => (
-            <JobRow key={job.id} job={job} remove={() => void remove(job)} />
+            <JobRow key={job.id} job={job} remove={() => void remove(job)} refuse={setProblem} />
           ))}
         </ul>
       )}
@@ -173,7 +174,14 @@ function withLocal(jobs: readonly JobSummary[], local: readonly LocalJob[], soug
   return [...made, ...jobs.map((job) => ({ ...job, ...here.get(job.id)?.summary, unsent: here.get(job.id)?.unsent }))]
 }
 
-function JobRow({ job, remove }: { job: Row; remove: () => void }) {
+interface JobRowProps {
+  job: Row
+  remove: () => void
+  /** Says why something is not done. */
+  refuse: (why: string) => void
+}
+
+function JobRow({ job, remove, refuse }: JobRowProps) {
   const queries = useQueryClient()
   const place = lastPlace(job.id, job.kind)
   const other = job.status === 'open' ? 'closed' : 'open'
@@ -181,6 +189,15 @@ function JobRow({ job, remove }: { job: Row; remove: () => void }) {
     const { storeOf } = await import('../store/stores')
     const store = storeOf(job.id)
     await store.load()
+    const { state } = store.current()
+    if (other === 'closed' && state && looksIn(state) > 0) {
+      const { leftBehind } = await import('../hunt/left-behind')
+      const left = leftBehind(state)
+      if (left.length > 0)
+        return refuse(
+          `“${job.site}” is not closed: there is something to put back. ${left.join('; ')}. Put it back, or leave it until a day, under Hunt.`,
+        )
+    }
     await store.edit(other === 'closed' ? 'Job closed' : 'Job opened again', (d) => ({ ...d, status: other }))
     await queries.invalidateQueries({ queryKey: ['local-jobs'] })
   }
