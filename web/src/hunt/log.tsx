@@ -1,4 +1,4 @@
-import { huntEntryText, type HuntEntry } from '@nobbet/core'
+import { deviceSetOf, huntEntryText, passes, settle, waitOf, waitText, type HuntEntry } from '@nobbet/core'
 import { ChevronDown, ChevronUp, Undo2 } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
@@ -6,6 +6,7 @@ import { momentText } from '../drawing/dates'
 import { Answers } from './answers'
 import type { LogLine } from './hunt-log'
 import type { HuntScreen } from './hunt-screen'
+import { OneControl } from './one-control'
 
 /** What was done, seen and heard, in order: each line can be changed, moved, taken back. */
 export function HuntLog({ screen }: { screen: HuntScreen }) {
@@ -73,6 +74,30 @@ const kindOf = (entry: HuntEntry): 'act' | 'seen' | 'said' | 'mended' =>
   'see' in entry ? 'seen' : 'do' in entry ? 'act' : 'says' in entry || 'blamed' in entry ? 'said' : 'mended'
 const kindWords = { act: 'Done', seen: 'Found', said: 'Heard', mended: 'Mended' } as const
 
+const waits = ['wait=5s', 'wait=20s', 'wait=40s', 'wait=2min', 'wait=5min', settle]
+
+/** What was done, to be said otherwise: another position, another time. What was done to the wiring is taken back instead. */
+function ActAgain({ screen, act, onAct }: { screen: HuntScreen; act: string; onAct: (act: string) => void }) {
+  const { circuit } = screen
+  if (passes(act))
+    return (
+      <div className="one-control" role="group" aria-label="Waited">
+        <span>Waited</span>
+        {waits.map((one) => (
+          <Button key={one} variant="outline-dark" aria-pressed={one === act} onClick={() => onAct(one)}>
+            {one === settle ? 'Until all was at rest' : waitText(waitOf(one) ?? 0)}
+          </Button>
+        ))}
+      </div>
+    )
+  const device = deviceSetOf(act)
+  const at = device === undefined ? undefined : circuit.deviceIndex.get(device)
+  const [name, value] = act.split('=')
+  const control =
+    at === undefined ? undefined : circuit.devices[at].type.controls.find((c) => `${device}.${c.id}` === name)
+  return control ? <OneControl control={control} value={value} onSet={(next) => onAct(`${name}=${next}`)} /> : null
+}
+
 /** A line in words; undefined of what the present wiring does not have, before it is known to be set aside. */
 function textOf({ circuit, labelOf }: HuntScreen, entry: HuntEntry, before: readonly HuntEntry[]): string | undefined {
   try {
@@ -111,6 +136,16 @@ function Line({ screen, line, number, doubtful, open, onOpen, onTakeBack }: Line
               see={entry.see}
               onAnswer={(found) => {
                 writer.edit({ ...line, entry: { ...entry, found } })
+                onOpen()
+              }}
+            />
+          )}
+          {'do' in entry && !older && !misfit && (
+            <ActAgain
+              screen={screen}
+              act={entry.do}
+              onAct={(act) => {
+                writer.edit({ ...line, entry: { ...entry, do: act } })
                 onOpen()
               }}
             />

@@ -1,11 +1,12 @@
-import { actText, deviceName, lookText, passes, settle, thingsOf, type Thing, type WrittenLook } from '@nobbet/core'
-import { useMemo, useState } from 'react'
+import { deviceName, lookText, passes, settle, thingsOf, type Thing, type WrittenLook } from '@nobbet/core'
+import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { Answers } from './answers'
 import { CentreColumn } from './centre-column'
 import { CustomerSays } from './customer-says'
 import { placeName, type HuntScreen } from './hunt-screen'
+import { OneControl } from './one-control'
 import { useSearchValue } from '../shell/use-search-value'
 
 interface NoticedProps {
@@ -140,51 +141,19 @@ function OneThing({ screen, thing, onDone }: OneThingProps) {
 
 /** How it was set by hand, as a line of the log. */
 function Settings({ screen, device }: { screen: HuntScreen; device: string }) {
-  const { circuit, writer, entries } = screen
+  const { circuit, writer } = screen
   const at = circuit.deviceIndex.get(device)
   const controls = at === undefined ? [] : circuit.devices[at].type.controls
-  const [numbers, setNumbers] = useState<Record<string, string>>({})
   if (controls.length === 0) return null
-  const set = (control: string, value: string) => void writer.add([{ do: `${device}.${control}=${value}` }])
   return (
     <details className="set-by-hand">
       <summary>It was set</summary>
       {controls.map((control) => (
-        <div key={control.id} className="one-control" role="group" aria-label={control.label}>
-          <span>{control.label}</span>
-          {control.kind === 'choice' ? (
-            control.values.map(({ id, label }) => (
-              <Button key={id} variant="outline-dark" onClick={() => set(control.id, id)}>
-                {label}
-              </Button>
-            ))
-          ) : (
-            <form
-              className="d-flex gap-2"
-              onSubmit={(event) => {
-                event.preventDefault()
-                set(control.id, numbers[control.id] ?? String(control.initial))
-              }}
-            >
-              <input
-                className="form-control"
-                type="number"
-                min={control.min}
-                max={control.max}
-                aria-label={`${control.label} in ${control.unit}`}
-                value={numbers[control.id] ?? String(control.initial)}
-                onChange={(event) => setNumbers({ ...numbers, [control.id]: event.target.value })}
-              />
-              <Button
-                type="submit"
-                variant="outline-dark"
-                title={actText(circuit, `${device}.${control.id}=0`, entries)}
-              >
-                Set to {control.unit}
-              </Button>
-            </form>
-          )}
-        </div>
+        <OneControl
+          key={control.id}
+          control={control}
+          onSet={(value) => void writer.add([{ do: `${device}.${control.id}=${value}` }])}
+        />
       ))}
     </details>
   )

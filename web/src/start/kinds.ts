@@ -1,4 +1,4 @@
-import type { SchemeId } from '@nobbet/core'
+import type { Fittings, SchemeId } from '@nobbet/core'
 import type { Counted } from './tell-apart'
 
 /** A system as somebody finds it who has no drawing: what is counted, and the scheme that it is taken for. */
@@ -97,3 +97,9 @@ export const moreKinds: readonly FoundKind[] = [
   },
   { scheme: 'fan-convector', name: 'A fan convector', told: 'A switching relay starts fan and valve.' },
 ]
+
+/** What switches the services, where a scheme leaves a choice. */
+export const controlKinds: Record<Fittings['control'], { name: string; told: string }> = {
+  programmer: { name: 'Programmer', told: 'A channel for each circuit, its thermostats wired.' },
+  'smart-receiver': { name: 'Smart receiver', told: 'Two channels, a lamp each, the thermostat by radio.' },
+}

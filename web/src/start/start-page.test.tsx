@@ -62,6 +62,8 @@ describe('the start of a hunt', () => {
     expect(hunt.options.workedOn).toEqual(['stat-1', 'pump'])
     expect(hunt.lines).toHaveLength(2)
     expect(document.brief.symptom).toBe('Heating and hot water: does not come on')
+    const radio = await started('of-heating', 'what-does-not-come-on', 'kind-two-port', 'control-smart-receiver')
+    expect(radio.document.wiring.devices.map(({ id }) => id)).toContain('receiver')
     const summer = await started('of-heating', 'what-does-not-come-on', 'kind-two-port', 'since-summer')
     expect(summer.hunt.options.stoodStill).toBe(true)
   })

@@ -2,9 +2,11 @@ import { firstWiring, type JobBrief } from '@nobbet/contract'
 import {
   circuitsTaken,
   complaintWords,
+  usualFittings,
   usualHuntOptions,
   type CircuitBrief,
   type Complaint,
+  type Fittings,
   type HuntOptions,
   type Installation,
   type SchemeId,
@@ -17,8 +19,8 @@ import { errorText } from '../api/client'
 import { momentText } from '../drawing/dates'
 import { SchemeDrawing } from '../brief/scheme-drawing'
 import { storeOf } from '../store/stores'
-import { foundKinds, moreKinds, type FoundKind } from './kinds'
-import { TellApart } from './tell-apart'
+import { controlKinds, foundKinds, moreKinds, type FoundKind } from './kinds'
+import { Channels, TellApart } from './tell-apart'
 
 type Service = 'heating' | 'hot-water'
 const serviceWords = { heating: 'Heating', 'hot-water': 'Hot water', both: 'Both', none: 'No complaint' } as const
@@ -54,6 +56,7 @@ export function StartPage() {
   const [hotWater, setHotWater] = useState(true)
   /** The heating zone that it is about; all of them where nobody says which. */
   const [zone, setZone] = useState<string>()
+  const [controls, setControls] = useState<Fittings['control']>()
   const [when, setWhen] = useState<Since>()
   const [worked, setWorked] = useState<readonly string[]>([])
   const [blamed, setBlamed] = useState<string>()
@@ -76,9 +79,10 @@ export function StartPage() {
         supply: kind.scheme === 'low-voltage' || kind.scheme === 'relay-panel' ? '120-60' : '230-50',
         cable: 'five-core',
         terminals: 'separate',
+        ...(usualFittings(kind.scheme) && controls && { control: controls }),
       },
     }
-  }, [kind, zones, hotWater, site, of, what])
+  }, [kind, zones, hotWater, controls, site, of, what])
   const assumed = useMemo(() => (brief ? laidOut(brief, 'assumed') : undefined), [brief])
   const complete =
     brief !== undefined && assumed !== undefined && of !== undefined && (of === 'none' || what !== undefined)
@@ -160,6 +164,29 @@ export function StartPage() {
               checked={hotWater}
               onChange={(event) => setHotWater(event.target.checked)}
             />
+          )}
+          {usualFittings(kind.scheme) && (
+            <div className="kinds" role="group" aria-label="What switches it: count the channels">
+              {(Object.keys(controlKinds) as Fittings['control'][]).map((one) => {
+                const on = (controls ?? usualFittings(kind.scheme)?.control) === one
+                return (
+                  <button
+                    key={one}
+                    type="button"
+                    className={on ? 'thing on' : 'thing'}
+                    aria-pressed={on}
+                    data-name={`control-${one}`}
+                    onClick={() => setControls(one)}
+                  >
+                    <Channels radio={one === 'smart-receiver'} />
+                    <span>
+                      <strong>{controlKinds[one].name}</strong>
+                      <span className="told">{controlKinds[one].told}</span>
+                    </span>
+                  </button>
+                )
+              })}
+            </div>
           )}
           {zonesOf(assumed).length > 1 && of !== 'hot-water' && of !== 'none' && (
             <div className="things mb-2" role="group" aria-label="Which zone">

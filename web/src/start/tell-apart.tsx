@@ -49,3 +49,19 @@ const Port = ({ x, y, no }: { x: number; y: number; no: number }) => (
     </text>
   </>
 )
+
+/** A programmer or receiver: its channels, counted by their lamps. */
+export const Channels = ({ radio }: { radio: boolean }) => (
+  <svg className="tell-apart" viewBox="0 0 100 84" width="100" height="84" aria-hidden="true">
+    <rect x="10" y="20" width="80" height="50" rx="4" />
+    {[1, 2].map((no) => (
+      <g key={no}>
+        <circle cx={no * 30 + 5} cy="38" r="6" className="port" />
+        <text x={no * 30 + 5} y="62" textAnchor="middle">
+          {no}
+        </text>
+      </g>
+    ))}
+    {radio && <path d="M40 14a14 14 0 0 1 20 0M45 9a7 7 0 0 1 10 0M50 20v-6" />}
+  </svg>
+)
