@@ -52,7 +52,7 @@ describe('a call', () => {
     expect(engineer.mended.at(-1)).toContain('valve.s2.never-operates')
     // One press an answer, one for what was put right.
     expect(engineer.presses).toBeLessThanOrEqual(engineer.looks + 2 * engineer.mended.length + 4)
-    await says(page, '.put-back', 'thermostat')
+    await says(page, '.put-back', 'To put back:')
     await engineer.close()
     await says(page, '.finding-sheet', 'the same demand was asked for again, and met')
     await page.reload()

@@ -201,6 +201,12 @@ describe('leaving a workspace', () => {
     await isolate()
     await week.bringToFront()
     await week.select('#knob-programmer-heating', 'once')
+    // It says "saved" before the choice as well: what counts is that the server has it.
+    for (let i = 0; i < 40; i++) {
+      const { devices } = (await stateOf('demo-abbot-rise')).document.wiring
+      if (devices.some(({ positions }) => positions)) break
+      await new Promise((done) => setTimeout(done, 250))
+    }
     await saysOn(week, '.week-clocks header', 'Saved with the job')
     const { wiring } = (await stateOf('demo-abbot-rise')).document
     const end = wiring.cables.find((c) => c.id === 'boiler-cable')!.cores.find((k) => k.id === 'brown')!.ends[1]

@@ -13,7 +13,7 @@ import {
 } from '@nobbet/core'
 import { Button, Form } from 'react-bootstrap'
 import { useFieldArray, useForm, useWatch } from 'react-hook-form'
-import { CentreChoice } from './centre-choice'
+import { CentreChoice, instead } from './centre-choice'
 import { kindWords } from '../jobs/words'
 import { ChoiceTiles } from './choice-tiles'
 import { InWall } from './in-wall'
@@ -79,8 +79,15 @@ export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: Brie
       set(field, brief[field])
   }
 
+  /** A hand is quicker than what is worked out beside the typing: a box that nobody has chosen gives way before the answers are read. */
+  const save = (event: React.FormEvent) => {
+    const smallest = formState.dirtyFields.fitted?.terminals ? undefined : instead(form.getValues('fitted'))
+    if (smallest) setValue('fitted.terminals', smallest)
+    void handleSubmit(onSave)(event)
+  }
+
   return (
-    <Form className="brief-form" noValidate onSubmit={(event) => void handleSubmit(onSave)(event)}>
+    <Form className="brief-form" noValidate onSubmit={save}>
       <div className="brief-questions">
         <section className="sheet">
           <Form.Group className="mb-3" controlId="site">
@@ -220,14 +227,14 @@ export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: Brie
           />
           <CentreChoice form={form} brief={outcome.brief} />
         </section>
-        <div className="brief-save">
-          {failure}
-          <Button type="submit" size="lg" disabled={busy}>
-            {busy ? 'Saving' : saveLabel}
-          </Button>
-        </div>
       </div>
       <OutcomePanel outcome={outcome} now={now} onWay={take} />
+      <div className="brief-save">
+        {failure}
+        <Button type="submit" size="lg" disabled={busy}>
+          {busy ? 'Saving' : saveLabel}
+        </Button>
+      </div>
     </Form>
   )
 }

@@ -30,6 +30,14 @@ describe('the wiring centre of a brief', () => {
     expect(saved[0].fitted.terminals).toBe('levers')
   })
 
+  it('gives way as well where the hand is quicker than what is worked out beside it', async () => {
+    const saved = showBrief()
+    add('Upstairs')
+    fireEvent.click(screen.getByText('Save'))
+    await waitFor(() => expect(saved).toHaveLength(1))
+    expect(saved[0].fitted.terminals).toBe('levers')
+  })
+
   it('stays as it was chosen: too small then, it is refused and says what would do', async () => {
     const saved = showBrief()
     fireEvent.click(tile('Large centre'))

@@ -1,4 +1,12 @@
-import { centreKind, centreKindIds, inCentres, type CentreKindId, type InCentre, type PlanBrief } from '@nobbet/core'
+import {
+  briefShapeSchema,
+  centreKind,
+  centreKindIds,
+  inCentres,
+  type CentreKindId,
+  type InCentre,
+  type PlanBrief,
+} from '@nobbet/core'
 import type { JobBrief, JobBriefInput } from '@nobbet/contract'
 import { useEffect, useMemo } from 'react'
 import type { UseFormReturn } from 'react-hook-form'
@@ -16,6 +24,15 @@ interface CentreChoiceProps {
   form: UseFormReturn<JobBriefInput, unknown, JobBrief>
   /** The answers as they stand; left out while one of them is none. */
   brief?: PlanBrief
+}
+
+/** The smallest kind that takes the wiring of some answers, where the one in them has become too small. */
+export function instead(answers: unknown): CentreKindId | undefined {
+  const { data: brief } = briefShapeSchema.safeParse(answers)
+  const told = brief ? inCentres(brief) : []
+  return told.find(({ kind }) => kind === brief?.terminals)?.fits === false
+    ? told.find(({ fits }) => fits)?.kind
+    : undefined
 }
 
 /**
