@@ -244,6 +244,10 @@ describe('the end', () => {
     rig.simulation.settle()
     await card()
     expect(entries().some((entry) => 'mended' in entry && entry.mended === 'zv-1.motor.open')).toBe(true)
+    // One press, one line, whatever else the same remedy cures.
+    expect([...document.querySelectorAll('.finding-log .mended')].map((e) => e.textContent)).toEqual([
+      expect.stringMatching(/Put right: house valve: motor open.*and \d+ more that the same remedy cures/i),
+    ])
     await led(rig, () => document.querySelector('.cured') !== null)
     // It was not said to be cured before the same demand was asked for again.
     expect(entries().at(-1)).toMatchObject({ see: { at: 'warmth' }, found: { word: 'warms' } })

@@ -1,4 +1,4 @@
-import { compile, proofsLeft, type HuntEntry, type Installation } from '@nobbet/core'
+import { compile, hypothesesOf, proofsLeft, type HuntEntry, type Installation } from '@nobbet/core'
 import type { JobState } from '@nobbet/contract'
 import { useMemo, useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
@@ -56,10 +56,13 @@ function Hunt({ job, store, state, installation }: HuntProps) {
     const aside = new Set(view.aside.map(({ entry }) => entry))
     return all.filter(({ id }) => !aside.has(id))
   }, [all, view.aside])
+  const isMended = all.some((entry) => 'mended' in entry)
   const labels = useMemo(() => {
     const { suspects = [], ruledOut = [] } = view.standing ?? {}
-    return new Map([...suspects, ...ruledOut].map(({ id, label }) => [id, label]))
-  }, [view.standing])
+    // What was put right is called by its name whatever became of it; nobody waits for all names where nothing was.
+    const named = isMended ? hypothesesOf(circuit) : []
+    return new Map([...named, ...suspects, ...ruledOut].map(({ id, label }) => [id, label]))
+  }, [view.standing, circuit, isMended])
   const screen: HuntScreen = {
     job,
     circuit,

@@ -14,9 +14,9 @@ export function HuntLog({ screen }: { screen: HuntScreen }) {
   const [open, setOpen] = useState<string>()
   const [taken, setTaken] = useState<{ lines: LogLine[]; before?: string }>()
   const takeBack = (line: LogLine) => {
-    const with_ = line.older ? lines.filter(({ older }) => older === line.older) : [line]
+    const with_ = line.older ? lines.filter(({ older }) => older === line.older) : [line, ...sameRemedy(lines, line)]
     const at = lines.findIndex(({ entry }) => entry.id === line.entry.id)
-    const after = lines.slice(at + 1).find(({ older }) => older === undefined)
+    const after = lines.slice(at + with_.length).find(({ older }) => older === undefined)
     setTaken(line.older ? undefined : { lines: with_, before: after?.entry.id })
     setOpen(undefined)
     writer.takeBack(with_)
@@ -43,27 +43,46 @@ export function HuntLog({ screen }: { screen: HuntScreen }) {
         <p className="quiet">Nothing yet. Answer the card, or enter what you have noticed already.</p>
       )}
       <ol>
-        {lines.map((line, i) => (
-          <Line
-            key={line.entry.id}
-            screen={screen}
-            line={line}
-            number={i + 1}
-            doubtful={doubtful.has(line.entry.id)}
-            open={open === line.entry.id}
-            onOpen={() => setOpen(open === line.entry.id ? undefined : line.entry.id)}
-            onTakeBack={() => takeBack(line)}
-          />
-        ))}
+        {lines.map((line, i) =>
+          isWithBefore(lines, i) ? null : (
+            <Line
+              key={line.entry.id}
+              screen={screen}
+              line={line}
+              number={i + 1}
+              more={sameRemedy(lines, line).length}
+              doubtful={doubtful.has(line.entry.id)}
+              open={open === line.entry.id}
+              onOpen={() => setOpen(open === line.entry.id ? undefined : line.entry.id)}
+              onTakeBack={() => takeBack(line)}
+            />
+          ),
+        )}
       </ol>
     </section>
   )
+}
+
+/** Was this put right by the same remedy as the line before it? One press wrote both. */
+function isWithBefore(lines: readonly LogLine[], i: number): boolean {
+  const [before, line] = [lines[i - 1], lines[i]]
+  return i > 0 && 'mended' in before.entry && 'mended' in line.entry && before.at === line.at
+}
+
+/** The lines behind this one that the same remedy put right. */
+function sameRemedy(lines: readonly LogLine[], line: LogLine): LogLine[] {
+  const from = lines.indexOf(line) + 1
+  const rest = lines.slice(from)
+  const end = rest.findIndex((_, i) => !isWithBefore(lines, from + i))
+  return end < 0 ? rest : rest.slice(0, end)
 }
 
 interface LineProps {
   screen: HuntScreen
   line: LogLine
   number: number
+  /** How much more the same remedy put right. */
+  more: number
   doubtful: boolean
   open: boolean
   onOpen: () => void
@@ -107,7 +126,7 @@ function textOf({ circuit, labelOf }: HuntScreen, entry: HuntEntry, before: read
   }
 }
 
-function Line({ screen, line, number, doubtful, open, onOpen, onTakeBack }: LineProps) {
+function Line({ screen, line, number, more, doubtful, open, onOpen, onTakeBack }: LineProps) {
   const { lines, view, writer } = screen
   const { entry, at, note, older } = line
   const misfit = view.aside.find((one) => one.entry === entry.id)
@@ -122,6 +141,7 @@ function Line({ screen, line, number, doubtful, open, onOpen, onTakeBack }: Line
         <span className="kind">{kindWords[kind]}</span>
         <span className="what">
           {misfit ? 'Something no longer there' : (text ?? 'Something the present wiring does not have')}
+          {more > 0 && <span className="quiet">and {more} more that the same remedy cures</span>}
           {doubtful && <strong className="mistaken"> Perhaps mistaken</strong>}
           {misfit && <span className="quiet">Set aside: {misfit.reason}</span>}
           {note && <span className="quiet">{note}</span>}

@@ -44,7 +44,12 @@ export function NextCard({ screen, next, onNoticed, children }: NextCardProps) {
     })
   }
   return (
-    <section className="sheet next-card" aria-label="Next look" aria-busy={writing} data-look={JSON.stringify(chosen)}>
+    <section
+      className="sheet next-card"
+      aria-label="Next look"
+      aria-busy={writing}
+      data-look={JSON.stringify({ acts: chosen.acts, see: chosen.see })}
+    >
       {children}
       <Look
         key={JSON.stringify([chosen.acts, chosen.see])}
