@@ -118,7 +118,7 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
           <ul className="evidence">
             {evidence.map((id) => (
               <li key={id}>
-                <span className="no">{numberOf(entries, id)}</span> {text(id)}
+                <span className="no">{numberOf(screen, id)}</span> {text(id)}
               </li>
             ))}
           </ul>

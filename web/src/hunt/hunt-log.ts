@@ -8,19 +8,33 @@ import type { JobStore } from '../store/job-store'
 export interface LogLine extends HuntLine {
   /** The finding of the older kind it belongs to. */
   older?: string
+  /** It was made of something, or with something set, that the wiring no longer has: it is shown, and not weighed. */
+  gone?: true
 }
 
 /** The whole log of a job's hunt: findings of the older kind first, as what was set and seen. */
 export function linesOf(circuit: Circuit, state: JobState): LogLine[] {
   const lines: LogLine[] = []
   for (const finding of state.findings) {
-    if (!fitsCircuit(circuit, finding)) continue
-    const before = lines.map(({ entry }) => entry)
-    for (const entry of entriesOf(circuit, finding, before))
-      lines.push({ entry, at: finding.at, note: 'see' in entry ? finding.note : '', older: finding.id })
+    const gone = !fitsCircuit(circuit, finding)
+    const before = weighed(lines)
+    const entries = entriesOf(circuit, finding, before)
+    // How the controls stood then cannot be said any more: what was looked at can.
+    for (const entry of gone ? entries.slice(-1) : entries)
+      lines.push({
+        entry,
+        at: finding.at,
+        note: 'see' in entry ? finding.note : '',
+        older: finding.id,
+        ...(gone && { gone }),
+      })
   }
   return [...lines, ...huntOf(state).lines]
 }
+
+/** The entries of a log that can be weighed. */
+export const weighed = (lines: readonly LogLine[]): HuntEntry[] =>
+  lines.flatMap(({ entry, gone }) => (gone ? [] : [entry]))
 
 type Without<T> = T extends unknown ? Omit<T, 'id'> : never
 /** An entry that is still to be named. */

@@ -209,6 +209,30 @@ describe('the log', () => {
   })
 })
 
+it('numbers lines as the log does, and shows what an older finding was made of though it is gone', async () => {
+  const { store } = await shown()
+  const older = (id: string, device: string) => ({
+    id,
+    asking: ['programmer.heating', 'stat-1.contact'],
+    observable: { kind: 'valve' as const, device },
+    result: 'open' as const,
+    note: '',
+    at,
+  })
+  await act(() => store.record({ do: 'observe', finding: older('finding-1', 'zv-9') }))
+  await act(() => store.record({ do: 'observe', finding: older('finding-2', 'zv-1') }))
+  const log = screen.getByLabelText('Log')
+  await within(log).findByText('Set aside: the present wiring does not have it')
+  const numbers = [...log.querySelectorAll('ol > li')].map((e) => e.querySelector('.no')!.textContent)
+  expect(numbers).toEqual(numbers.map((_, i) => String(i + 1)))
+  const seen = within(log).getByText('House valve: open or shut: Open').closest('li')!
+  const number = seen.querySelector('.no')!.textContent
+  await waitFor(() => expect(screen.getByLabelText('Suspects').getAttribute('aria-busy')).toBe('false'))
+  const told = [...document.querySelectorAll('.suspects .why')].map((e) => e.textContent).join()
+  expect(told).toContain(`line ${number}`)
+  expect(told).not.toContain(`line ${Number(number) - 1}`)
+})
+
 describe('the end', () => {
   /** Somebody who does what the card says, at a system with this wrong, until it asks for no look any more. */
   async function led(rig: Rig, isAtEnd: () => boolean) {

@@ -10,7 +10,7 @@ import { useJob } from '../store/use-job'
 import { Conclusion } from './conclusion'
 import { CustomerSays } from './customer-says'
 import { FindingSheet } from './finding-sheet'
-import { HuntWriter, linesOf } from './hunt-log'
+import { HuntWriter, linesOf, weighed } from './hunt-log'
 import type { HuntScreen } from './hunt-screen'
 import { LedBy } from './led-by'
 import { HuntLog } from './log'
@@ -45,7 +45,7 @@ function Hunt({ job, store, state, installation }: HuntProps) {
   const circuit = useMemo(() => compile(installation), [installation])
   const record = huntOf(state)
   const lines = useMemo(() => linesOf(circuit, state), [circuit, state])
-  const all = useMemo(() => lines.map(({ entry }) => entry), [lines])
+  const all = useMemo(() => weighed(lines), [lines])
   const view = useHunt(installation, all, record.options)
   const comfort = useComfort()
   const [search, setSearch] = useSearchParams()

@@ -1,7 +1,7 @@
 import type { HuntRecord, JobState } from '@nobbet/contract'
 import { actText, compile, toPutBack, type Circuit, type HuntEntry } from '@nobbet/core'
 import { huntOf } from '../store/hunt-of'
-import { linesOf } from './hunt-log'
+import { linesOf, weighed } from './hunt-log'
 
 /** What tests have disturbed, and is neither put back nor left until a day, as the acts that put it back. */
 export const leftToPutBack = (circuit: Circuit, entries: readonly HuntEntry[], { measures }: HuntRecord): string[] =>
@@ -10,6 +10,6 @@ export const leftToPutBack = (circuit: Circuit, entries: readonly HuntEntry[], {
 /** The same of a whole job, in words. */
 export function leftBehind(state: JobState): string[] {
   const circuit = compile(state.document.wiring)
-  const entries = linesOf(circuit, state).map(({ entry }) => entry)
+  const entries = weighed(linesOf(circuit, state))
   return leftToPutBack(circuit, entries, huntOf(state)).map((act) => actText(circuit, act, entries))
 }

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { momentText } from '../drawing/dates'
 import { Answers } from './answers'
-import type { LogLine } from './hunt-log'
+import { weighed, type LogLine } from './hunt-log'
 import type { HuntScreen } from './hunt-screen'
 import { OneControl } from './one-control'
 
@@ -129,8 +129,10 @@ function textOf({ circuit, labelOf }: HuntScreen, entry: HuntEntry, before: read
 function Line({ screen, line, number, more, doubtful, open, onOpen, onTakeBack }: LineProps) {
   const { lines, view, writer } = screen
   const { entry, at, note, older } = line
-  const misfit = view.aside.find((one) => one.entry === entry.id)
-  const before = lines.slice(0, number - 1).map((one) => one.entry)
+  const misfit = line.gone
+    ? { reason: 'the present wiring does not have it' }
+    : view.aside.find((one) => one.entry === entry.id)
+  const before = weighed(lines.slice(0, number - 1))
   const kind = kindOf(entry)
   const text = textOf(screen, entry, before)
   const [remark, setRemark] = useState(note)

@@ -7,7 +7,6 @@ import {
   suspectText,
   unlisted,
   type Action,
-  type HuntEntry,
   type NextLook,
   type RankedSuspect,
 } from '@nobbet/core'
@@ -181,7 +180,7 @@ function Against({ screen, suspect }: { screen: HuntScreen; suspect: RankedSuspe
           const entry = entries.find(({ id }) => id === finding)
           const shown =
             entry && 'see' in entry ? `, would have shown “${expectedText(circuit, entry.see, expected)}”` : ''
-          return `line ${numberOf(entries, finding)}${shown}`
+          return `line ${numberOf(screen, finding)}${shown}`
         })
         .join('; ')}
       .
@@ -189,11 +188,12 @@ function Against({ screen, suspect }: { screen: HuntScreen; suspect: RankedSuspe
   )
 }
 
-export const numberOf = (entries: readonly HuntEntry[], id: string): number =>
-  entries.findIndex((entry) => entry.id === id) + 1
+/** A line's number in the log, in which lines that are set aside stand as well. */
+export const numberOf = ({ lines }: HuntScreen, id: string): number =>
+  lines.findIndex(({ entry }) => entry.id === id) + 1
 
-const numbered = ({ entries }: HuntScreen, ids: readonly string[]): string =>
-  ids.map((id) => `line ${numberOf(entries, id)}`).join(', ')
+const numbered = (screen: HuntScreen, ids: readonly string[]): string =>
+  ids.map((id) => `line ${numberOf(screen, id)}`).join(', ')
 
 /** Trace with the controls as they stand in the hunt, and this wrong; undefined of what cannot be put in there. */
 function watchAddress({ job, entries }: HuntScreen, { id, kind }: RankedSuspect): string | undefined {
@@ -220,8 +220,8 @@ function Mistaken({ screen }: { screen: HuntScreen }) {
   const against = first.against.length > 0 ? numbered(screen, first.against) : 'all the others together'
   return (
     <p className="doubtful">
-      Line {numberOf(screen.entries, first.id)} does not go with the rest ({against}). Look again, or change it in the
-      log if it was not sure.
+      Line {numberOf(screen, first.id)} does not go with the rest ({against}). Look again, or change it in the log if it
+      was not sure.
     </p>
   )
 }
