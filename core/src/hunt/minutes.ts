@@ -1,6 +1,7 @@
 import type { Circuit } from '../circuit'
 import type { Hypothesis } from '../hypotheses'
 import type { WrittenLook } from '../looks'
+import { thingLookedAt } from './things'
 import { deviceSetOf } from './acts'
 import { isDeadTest } from './candidates'
 import { rewiredAt, rewiringOf } from './rewiring'
@@ -90,8 +91,7 @@ function minutesToOpen({ installation, devices, deviceIndex }: Circuit, owner: s
 
 /** Where somebody stands for a look: a place's id. */
 function placeOf(circuit: Circuit, look: WrittenLook): string | undefined {
-  const ref = look.at === 'points' ? look.red : look.at === 'pipe' ? look.connection : look.device
-  return placeOfOwner(circuit, ref.split('.')[0] ?? '')
+  return placeOfOwner(circuit, thingLookedAt(look))
 }
 
 function placeOfOwner({ installation }: Circuit, owner: string): string | undefined {

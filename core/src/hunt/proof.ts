@@ -1,3 +1,4 @@
+import { same } from '../changes'
 import type { Circuit } from '../circuit'
 import type { Demand } from '../installation'
 import { lookAt, wordOf, type Look, type WrittenLook } from '../looks'
@@ -32,7 +33,7 @@ export function proofsLeft(circuit: Circuit, log: readonly HuntEntry[]): NextLoo
     seen.some(
       ({ entry, asking: then }) =>
         sameAsking(then, asking) &&
-        JSON.stringify(entry.see) === JSON.stringify(see) &&
+        same(entry.see, see) &&
         typeof entry.found !== 'string' &&
         'word' in entry.found &&
         entry.found.word === shows,

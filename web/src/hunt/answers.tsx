@@ -1,4 +1,4 @@
-import { answersTo, answerText, type Found, type NextLook, type WrittenLook } from '@nobbet/core'
+import { answersTo, answerText, same, type Found, type NextLook, type WrittenLook } from '@nobbet/core'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { Answer, HuntScreen } from './hunt-screen'
@@ -19,7 +19,6 @@ export function Answers({ screen, see, outcomes = [], keys = false, onAnswer }: 
   const { circuit } = screen
   const [typing, setTyping] = useState(false)
   const { words, unit } = answersTo(circuit, see)
-  const same = (one: Found, other: Found) => JSON.stringify(one) === JSON.stringify(other)
   // Numbers that parts usually show stand beside the words; what is no answer one writes down is left to the pad.
   const numbers = outcomes.flatMap(({ found }) =>
     'value' in found && !words.some((word) => same(word, found)) ? [found] : [],

@@ -2,6 +2,7 @@ import {
   agrees,
   answerText,
   lookAt,
+  same,
   terminalName,
   wholeAfter,
   wordOf,
@@ -139,8 +140,7 @@ export function foundOf(text: string): Found | undefined {
 }
 
 const foundIn = (entries: HuntScreen['entries'], see: WrittenLook): Found | undefined => {
-  const key = JSON.stringify(see)
-  const last = entries.findLast((entry) => 'see' in entry && JSON.stringify(entry.see) === key)
+  const last = entries.findLast((entry) => 'see' in entry && same(entry.see, see))
   return last && 'see' in last && typeof last.found !== 'string' ? last.found : undefined
 }
 

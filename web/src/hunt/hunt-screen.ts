@@ -1,5 +1,5 @@
 import type { HuntRecord } from '@nobbet/contract'
-import type { Circuit, Found, HuntEntry, WrittenLook } from '@nobbet/core'
+import { same, type Circuit, type Found, type HuntEntry, type WrittenLook } from '@nobbet/core'
 import type { HuntWriter, LogLine } from './hunt-log'
 import type { HuntView } from './use-hunt'
 
@@ -24,8 +24,7 @@ export interface Chosen {
   see: WrittenLook
 }
 
-export const sameLook = (one: Chosen, other: Chosen): boolean =>
-  JSON.stringify([one.acts, one.see]) === JSON.stringify([other.acts, other.see])
+export const sameLook = (one: Chosen, other: Chosen): boolean => same([one.acts, one.see], [other.acts, other.see])
 
 /** A place by its id; empty where the document has none of it. */
 export const placeName = ({ installation }: Circuit, id: string | undefined): string =>
