@@ -74,20 +74,6 @@ describe('the card', () => {
       expect((await card()).querySelector('.look-where .place')!.textContent).not.toBe('Plant cupboard'),
     )
   })
-
-  it('ticks what is set, and starts the clock with the last switch', async () => {
-    await shown([line({ id: 'said', says: { what: 'only-with-another', demand: 'heating-1' } })])
-    let set = (await card()).querySelectorAll<HTMLInputElement>('.set-first input')
-    while (set.length === 0) {
-      fireEvent.click((await card()).querySelector('.answers .answer')!)
-      await waitFor(() => expect(screen.getByLabelText('Suspects').getAttribute('aria-busy')).toBe('false'))
-      set = (await card()).querySelectorAll<HTMLInputElement>('.set-first input')
-    }
-    set.forEach((box) => fireEvent.click(box))
-    expect([...set].every((box) => box.checked)).toBe(true)
-    const clock = screen.queryByRole('timer')
-    if (clock) expect(within(clock).queryByText('Start the clock')).toBeNull()
-  })
 })
 
 describe('anything noticed', () => {

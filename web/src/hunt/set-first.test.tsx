@@ -1,0 +1,47 @@
+/** @jest-environment jsdom */
+import { compile, exampleById, type HuntEntry } from '@nobbet/core'
+import { fireEvent, render, screen } from '@testing-library/react'
+import type { HuntScreen } from './hunt-screen'
+import { SetFirst } from './set-first'
+
+jest.mock('../store/stores', () => jest.requireActual('../../testing/stores'))
+
+const circuit = compile(exampleById('two-port-heating-hot-water')!.installation)
+const shown = (acts: string[], restsAfter?: number, entries: HuntEntry[] = []) =>
+  render(
+    <SetFirst
+      screen={{ circuit, entries } as unknown as HuntScreen}
+      acts={acts}
+      restsAfter={restsAfter}
+      meanwhile={<p>lamps</p>}
+    />,
+  )
+const boxes = () => screen.getAllByRole<HTMLInputElement>('checkbox')
+
+describe('what is set first', () => {
+  it('is ticked switch by switch, where each stands; with the last one the clock runs, and says what to do meanwhile', () => {
+    shown(['programmer.heating=on', 'stat-1.set=30', 'wait=40s'])
+    expect(boxes().map((box) => box.closest('label')!.querySelector('.act')!.textContent)).toEqual([
+      'Programmer: heating on',
+      'House thermostat: up to 30 °C',
+    ])
+    expect(screen.getByRole('timer').textContent).toContain('Then wait: 40 s')
+    fireEvent.click(boxes()[0])
+    screen.getByText('Start the clock')
+    expect(screen.queryByText('lamps')).toBeNull()
+    fireEvent.click(boxes()[1])
+    expect(screen.queryByText('Start the clock')).toBeNull()
+    screen.getByText('lamps')
+    fireEvent.click(boxes()[0])
+    expect(boxes().map((box) => box.checked)).toEqual([false, true])
+  })
+
+  it('is waited for only where something takes its time, and the clock can be started by hand', () => {
+    shown(['settle'], 0)
+    expect(screen.queryByRole('timer')).toBeNull()
+    shown(['settle'], 180_000)
+    expect(screen.getByRole('timer').textContent).toContain('Until everything is at rest: about 3 min')
+    fireEvent.click(screen.getByText('Start the clock'))
+    expect(screen.queryByText('Start the clock')).toBeNull()
+  })
+})
