@@ -10,9 +10,10 @@ import { askableContacts, candidateStates, isDeadTest, otherActs, supplyActs, ty
 import type { HuntEntry } from './case'
 import type { Course, Shows } from './course'
 import { lookIn, sourceOfLook, type Hunt } from './hunt'
+import { liftsFor } from './lifts'
 import { linkOutsOf } from './link-outs'
 import { minutesFor } from './minutes'
-import { backText } from './rewiring'
+import { backText, partsConductors, rewiringOf } from './rewiring'
 import { complainedOf, controlsAfter, disturbedIn, standsSo, stateAfter } from './standing'
 import { askingFor } from './strategies'
 
@@ -25,6 +26,8 @@ export interface StateAhead {
   acts: string[]
   /** What is waited for after them, one after the other, each a moment to look at; undefined: as it stands. */
   moments: (string | undefined)[]
+  /** What is looked at in it; undefined: whatever there is. */
+  only?: readonly WrittenLook[]
 }
 
 /** A look in a state, with what every suspect of those looked ahead for would show. */
@@ -68,7 +71,7 @@ export function aheadOf(
     return found
   }
   return inStates.flatMap((state) => {
-    const here = looks.filter((see) => {
+    const here = (state.only ?? looks).filter((see) => {
       if (needsIsolation(see) !== state.isolated) return false
       if (isLive(see) && options.deadOnly) return false
       return see.at !== 'points' || options.instruments.includes(see.with)
@@ -101,6 +104,8 @@ interface Column {
   at: number
   kind: number
   course: Course
+  /** As it is once conductors are taken from each other. */
+  apart: () => Course
   like: boolean
 }
 const mostLikenesses = 3
@@ -109,7 +114,17 @@ function columnsOf(hunt: Hunt, ahead: readonly number[]): Column[] {
   const { suspects } = hunt
   return ahead.flatMap((suspect, of): Column[] => {
     if (nth(suspects, suspect).hypothesis)
-      return [{ of, share: 1, at: suspect, kind: hunt.kindOf(suspect), course: hunt.courseOf(suspect), like: false }]
+      return [
+        {
+          of,
+          share: 1,
+          at: suspect,
+          kind: hunt.kindOf(suspect),
+          course: hunt.courseOf(suspect),
+          apart: () => hunt.courseApart(suspect),
+          like: false,
+        },
+      ]
     return hunt
       .likenesses(mostLikenesses)
       .map(({ suspect: one, share }) => ({ of, share, at: suspects.length + one, ...hunt.likeOf(one), like: true }))
@@ -136,19 +151,23 @@ function shownAhead(
   looks: readonly WrittenLook[],
 ): { acts: string[]; shown: Shows[][] }[] {
   const courses = new Map<number, Course>()
-  for (const { kind, course } of columns) {
-    if (courses.has(kind)) continue
-    const own = course.fork()
+  const parts = acts.map(rewiringOf).some((one) => one !== undefined && !one.back && partsConductors(one))
+  const keyOf = ({ kind, at }: Column): number => (parts ? at : kind)
+  for (const column of columns) {
+    if (courses.has(keyOf(column))) continue
+    const own = parts ? column.apart() : column.course.fork()
     acts.forEach((text) => own.act(text))
-    courses.set(kind, own)
+    courses.set(keyOf(column), own)
   }
   const all = [...courses.values()]
   const done = [...acts]
   return moments.flatMap((moment) => {
     if (moment !== undefined) all.forEach((course) => course.act(moment))
     if (moment === underWay && all.every((course) => course.sim.nextEventAt() === Infinity)) return []
-    const byKind = new Map([...courses].map(([kind, course]) => [kind, looks.map((see) => course.shows(see))]))
-    const shown = looks.map((_, i) => columns.map(({ kind, like }) => ({ ...nth(byKind.get(kind)!, i), like })))
+    const byKey = new Map([...courses].map(([key, course]) => [key, looks.map((see) => course.shows(see))]))
+    const shown = looks.map((_, i) =>
+      columns.map((column) => ({ ...nth(byKey.get(keyOf(column))!, i), like: column.like })),
+    )
     return [{ acts: moment === undefined ? done : [...done, moment], shown }]
   })
 }
@@ -174,7 +193,9 @@ export function statesAhead(circuit: Circuit, log: readonly HuntEntry[], control
       moments: controlsOnly ? [settle] : [underWay, settle],
     }))
   if (controlsOnly) return [standing, ...others]
-  const on = actsThat(log, circuit, supplyActs(circuit, true))
+  // Nothing is live again while a conductor hangs loose.
+  const back = disturbedIn(log).some(partsConductors) ? puttingBack(circuit, log) : []
+  const on = [...back, ...actsThat([...log, ...asEntries(back)], circuit, supplyActs(circuit, true))]
   const set = otherActs(circuit)
     .filter((act) => !wasDone(log, act))
     .map((act): StateAhead => ({
@@ -184,9 +205,18 @@ export function statesAhead(circuit: Circuit, log: readonly HuntEntry[], control
       acts: [...on, act],
       moments: [underWay, settle],
     }))
+  const toDead = back.length > 0 ? back : off
   const dead: StateAhead[] =
-    off.length > 0 ? [{ asking, changed: false, isolated: true, acts: off, moments: [settle] }] : []
-  return [standing, ...others, ...set, ...dead, ...linked(circuit, log)]
+    toDead.length > 0 ? [{ asking, changed: false, isolated: true, acts: toDead, moments: [settle] }] : []
+  const lifted = liftsFor(circuit, log).map(({ act, see }): StateAhead => ({
+    asking,
+    changed: false,
+    isolated: true,
+    acts: [...off, act],
+    moments: [settle],
+    only: [see],
+  }))
+  return [standing, ...others, ...set, ...dead, ...lifted, ...linked(circuit, log)]
 }
 
 /** Has this control been set, and was it so the last time? Where nobody has touched it, nobody knows how it stands. */

@@ -47,6 +47,13 @@ export class Course {
     return fork
   }
 
+  /** A fork whose conductors lie so; joined alike, as long as nothing is taken from them. */
+  forkAs(own: Circuit): Course {
+    const fork = this.fork()
+    fork.own = own
+    return fork
+  }
+
   /** The same in every respect, with what is on its way. */
   copy(): Course {
     const copy = this.fork()

@@ -18,22 +18,42 @@ export class Ground {
   private readonly rests: (Simulation | undefined)[] = []
   private readonly noticings: (Noticing | undefined)[] = []
   private readonly members: number[] = []
+  private oneByOne?: Ground
 
   constructor(
     readonly circuit: Circuit,
     readonly suspects: readonly Suspect[],
     /** With nothing wrong. Not to be changed: fork it. */
     readonly whole = new Simulation(circuit),
+    /** The same suspects, those that are joined alike together; undefined: this is it. */
+    private readonly joined?: Ground,
   ) {
     const kinds = new Map<string, Kind>()
     this.kindOf = suspects.map((suspect, i) => {
-      const key = onlyRewired(suspect)
-        ? wiringText(circuitOfVariant(circuit, suspect.hypothesis.variant))
-        : `only ${suspect.id}`
+      const key =
+        !joined && onlyRewired(suspect)
+          ? wiringText(circuitOfVariant(circuit, suspect.hypothesis.variant))
+          : `only ${suspect.id}`
       if (!kinds.has(key)) this.members[kinds.size] = i
       kinds.set(key, kinds.get(key) ?? kinds.size)
       return kinds.get(key)!
     })
+  }
+
+  /**
+   * Every suspect a kind of its own: what joins the same by other conductors comes apart where one of them is lifted. Told by
+   * {@link partsConductors}.
+   */
+  get apart(): Ground {
+    if (this.joined) return this
+    return (this.oneByOne ??= new Ground(this.circuit, this.suspects, this.whole, this))
+  }
+
+  /** How the conductors of a suspect lie, where it was worked out with others that are joined alike; else undefined. */
+  ownCircuitOf(suspect: number): Circuit | undefined {
+    const { hypothesis } = nth(this.suspects, suspect)
+    const isFirst = nth(this.members, nth(this.kindOf, suspect)) === suspect
+    return hypothesis && !isFirst ? circuitOfVariant(this.circuit, hypothesis.variant) : undefined
   }
 
   /** How many kinds there are. */
@@ -52,7 +72,13 @@ export class Ground {
   }
 
   private broughtToRest(kind: Kind): Simulation {
-    const { hypothesis } = nth(this.suspects, nth(this.members, kind))
+    const suspect = nth(this.members, kind)
+    if (this.joined) {
+      const rest = this.joined.restOf(nth(this.joined.kindOf, suspect))
+      const own = this.joined.ownCircuitOf(suspect)
+      return own ? rest.rewired(own) : rest
+    }
+    const { hypothesis } = nth(this.suspects, suspect)
     return hypothesis ? restOf(this.circuit, hypothesis.variant, this.whole) : this.whole
   }
 }

@@ -9,6 +9,7 @@ import type { Course } from './course'
 import { Ground } from './ground'
 import { blamedRightly, oddsOf, usualToldError, type Expected } from './likelihood'
 import { misfits, type Misfit } from './misfits'
+import { partsConductors, rewiringOf } from './rewiring'
 import { secondsOf } from './seconds'
 import { stateAfter } from './standing'
 import { causesOf, devicesOf, suspectsOf, unlisted, type Suspect } from './suspects'
@@ -55,7 +56,8 @@ export class Hunt {
   private told?: HuntWeighing
   /** What has been put right, and something else beside it. */
   private seconds?: Hunt
-  private readonly along: Along
+  /** By whom it is worked out: those who are joined alike together, until the log takes conductors from each other. */
+  private by: Ground
 
   constructor(
     readonly circuit: Circuit,
@@ -65,7 +67,7 @@ export class Hunt {
     private readonly onlyListed = false,
   ) {
     this.singles = ground.suspects
-    this.along = new Along(circuit, options, ground)
+    this.by = ground
   }
 
   /** {@link singles}, and two at once where one of them has been put right. */
@@ -91,6 +93,7 @@ export class Hunt {
       expected: [...expected],
     }))
     fork.shownOf = this.shownOf
+    fork.by = this.by
     fork.log = this.log
     fork.seconds = this.seconds?.fork()
     return fork
@@ -151,7 +154,9 @@ export class Hunt {
   *following(log: readonly HuntEntry[]): Generator<number, void> {
     const [first] = this.misfits(log)
     if (first) throw new HuntError(first.entry, first.reason)
-    const { kindOf, kinds } = this.ground
+    const by = log.some(parts) ? this.ground.apart : this.ground
+    const { kindOf, kinds } = by
+    const along = new Along(this.circuit, this.options, by)
     // Whatever was put right is put right of one suspect, not of those who behaved alike before.
     const apart = new Set(this.mendedIn(log))
     let next = kinds
@@ -159,7 +164,10 @@ export class Hunt {
       causesOf(suspect).some(({ id }) => apart.has(id)) ? next++ : nth(kindOf, i),
     )
     const goesOn =
-      this.shown.length === next && this.isOnTheWayTo(log) && shownOf.every((shown, i) => shown === this.shownOf[i])
+      by === this.by &&
+      this.shown.length === next &&
+      this.isOnTheWayTo(log) &&
+      shownOf.every((shown, i) => shown === this.shownOf[i])
     const from = goesOn ? this.log.length : 0
     const before = goesOn ? this.shown : []
     this.told = undefined
@@ -176,13 +184,14 @@ export class Hunt {
     for (let at = 0; at < next; at++) {
       const isApart = at >= kinds
       const suspect = (isApart ? firstApart : firstOfKind).get(at) ?? 0
-      const one = before[at] ?? this.along.begun(nth(kindOf, suspect))
+      const one = before[at] ?? along.begun(nth(kindOf, suspect))
       for (let i = from; isNeeded(at) && i < log.length; i++)
-        this.along.step(one, nth(log, i), nth(this.singles, suspect), isApart)
+        along.step(one, nth(log, i), nth(this.singles, suspect), isApart)
       shown.push(one)
       yield shown.length / next
     }
     this.told = undefined
+    this.by = by
     this.shown = shown
     this.shownOf = shownOf
     this.log = [...log]
@@ -200,7 +209,7 @@ export class Hunt {
       this.circuit,
       this.singles,
       mended,
-      (single) => nth(this.shown, nth(this.ground.kindOf, single)).chances,
+      (single) => nth(this.shown, nth(this.by.kindOf, single)).chances,
     )
     const hunt = new Hunt(this.circuit, this.options, new Ground(this.circuit, seconds, this.ground.whole), true)
     // Whatever else was put right changes nothing of these.
@@ -245,9 +254,19 @@ export class Hunt {
   }
 
   /** That of something which looks like a single suspect and was not put right with it. */
-  likeOf(single: number): { kind: number; course: Course } {
-    const kind = nth(this.ground.kindOf, single)
-    return { kind, course: nth(this.shown, kind).course }
+  likeOf(single: number): { kind: number; course: Course; apart: () => Course } {
+    const kind = nth(this.by.kindOf, single)
+    const { course } = nth(this.shown, kind)
+    return { kind, course, apart: () => forkAs(course, this.by.ownCircuitOf(single)) }
+  }
+
+  /** A fork of a suspect's own, to be taken along where conductors are taken from each other. */
+  courseApart(suspect: number): Course {
+    const beside = suspect - this.singles.length
+    if (beside >= 0 && this.seconds) return this.seconds.courseApart(beside)
+    const shown = nth(this.shownOf, suspect)
+    const isOfKind = shown === nth(this.by.kindOf, suspect)
+    return forkAs(nth(this.shown, shown).course, isOfKind ? this.by.ownCircuitOf(suspect) : undefined)
   }
 
   /** Suspects of one number have installations that are the same for all that can be seen. */
@@ -283,7 +302,7 @@ export class Hunt {
     // Whom somebody blamed is nothing that an installation shows, and no likeness.
     const told = this.options.errors.told ?? usualToldError
     likeable.forEach((_, i) => {
-      const { chances } = nth(this.shown, nth(this.ground.kindOf, i))
+      const { chances } = nth(this.shown, nth(this.by.kindOf, i))
       likelihood[suspects.length + i] = 'blamed' in entry ? told : likeness(nth(chances, finding), source)
     })
     return { id: entry.id, ...source, likelihood }
@@ -318,6 +337,14 @@ export class Hunt {
       ),
     ]
   }
+}
+
+const forkAs = (course: Course, own: Circuit | undefined): Course => (own ? course.forkAs(own) : course.fork())
+
+/** Does it take conductors from each other? */
+function parts(entry: HuntEntry): boolean {
+  const rewiring = 'do' in entry ? rewiringOf(entry.do) : undefined
+  return rewiring !== undefined && partsConductors(rewiring)
 }
 
 /** Whatever the two are called. */

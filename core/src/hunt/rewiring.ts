@@ -29,6 +29,9 @@ export function rewiringOf(act: string): Rewiring | undefined {
   return verb && { ...verb, of: act.slice(eq + 1) }
 }
 
+/** Does it take conductors from each other? A link joins alike what is joined alike already. */
+export const partsConductors = ({ what }: Pick<Rewiring, 'what'>): boolean => what !== 'link'
+
 const backVerbs = { link: 'unlink', lift: 'land', 'off-plate': 'on-plate' } as const
 
 /** The act that puts it back. */
