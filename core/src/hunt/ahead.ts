@@ -6,7 +6,7 @@ import type { Found, WrittenLook } from '../looks'
 import { formatAction } from '../simulation'
 import { answersAhead } from './answers'
 import { settle } from './acts'
-import { askableContacts, candidateStates, isDeadTest, otherActs, supplyActs, type ControlState } from './candidates'
+import { askableContacts, statesFrom, isDeadTest, otherActs, supplyActs, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
 import type { Course, Shows } from './course'
 import { lookIn, sourceOfLook, type Hunt } from './hunt'
@@ -183,7 +183,7 @@ export function statesAhead(circuit: Circuit, log: readonly HuntEntry[], control
   const isolated = supplyActs(circuit, false).length > 0 && off.length === 0
   const asking = askingNow(circuit, log)
   const standing: StateAhead = { asking, changed: false, isolated, acts: [], moments: [moving ? settle : undefined] }
-  const others = candidateStates(circuit)
+  const others = statesFrom(circuit, asking)
     .map((wanted) => ({ asking: wanted, acts: actsTo(circuit, wanted, log) }))
     .filter(({ acts }) => acts.length > 0)
     .map((state): StateAhead => ({

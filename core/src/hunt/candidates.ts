@@ -1,6 +1,6 @@
 import { wiredNets, type Circuit } from '../circuit'
 import { actionsFor } from '../inputs'
-import type { ContactRef } from '../installation'
+import type { ContactRef, Demand } from '../installation'
 import { deadTests } from '../instruments'
 import { nth } from '../lists'
 import type { WrittenLook } from '../looks'
@@ -23,22 +23,52 @@ export function askableContacts(circuit: Circuit): (ContactRef & { role: 'channe
 const keyOf = (at: ContactRef) => `${at.device}.${at.contact}`
 
 /** States of the controls worth testing in: rest, each demand alone, all, and each row of contacts without the other. */
-export function candidateStates(circuit: Circuit): ControlState[] {
+function candidateStates(circuit: Circuit): ControlState[] {
   const { demands } = circuit.installation.intent
   const contacts = askableContacts(circuit)
   const states: ControlState[] = [
     [],
-    ...demands.map((d) => [d.channel, d.thermostat].flatMap((at) => (at ? [keyOf(at)] : []))),
+    ...demands.map(contactsOf),
     contacts.map(keyOf),
     contacts.filter((c) => c.role === 'channel').map(keyOf),
     contacts.filter((c) => c.role === 'thermostat').map(keyOf),
   ]
+  return onceEach(states)
+}
+
+function onceEach(states: readonly ControlState[]): ControlState[] {
   const seen = new Set<string>()
   return states.filter((s) => {
     const key = [...s].sort().join(' ')
     return !seen.has(key) && seen.add(key)
   })
 }
+
+/**
+ * The same, as they are come to from where the controls ask for `asking` now, with as little set as will do: what does not ask for a
+ * service by itself (a thermostat whose channel is off) is left as it stands.
+ */
+export const statesFrom = (circuit: Circuit, asking: ControlState): ControlState[] =>
+  onceEach(candidateStates(circuit).map((wanted) => leastMoved(circuit, wanted, asking)))
+
+function leastMoved(circuit: Circuit, wanted: ControlState, asking: ControlState): ControlState {
+  const left = new Set(asking.filter((key) => !wanted.includes(key)))
+  const asks = (key: string) => wanted.includes(key) || left.has(key)
+  for (const demand of circuit.installation.intent.demands) {
+    const own = contactsOf(demand)
+    if (own.every((key) => wanted.includes(key)) || !own.every(asks)) continue
+    const goes = own.find((key) => left.has(key))
+    if (goes !== undefined) left.delete(goes)
+  }
+  return askableContacts(circuit).map(keyOf).filter(asks)
+}
+
+/** The services that a state asks for: every contact of theirs does. */
+export const askedFor = (circuit: Circuit, asking: ControlState): Demand[] =>
+  circuit.installation.intent.demands.filter((demand) => contactsOf(demand).every((key) => asking.includes(key)))
+
+const contactsOf = ({ channel, thermostat }: Demand): string[] =>
+  [channel, thermostat].flatMap((at) => (at ? [keyOf(at)] : []))
 
 /** What opens, or closes, every isolator of the supplies; nothing where there is none to be opened. */
 export function supplyActs(circuit: Circuit, on: boolean): string[] {

@@ -3,7 +3,7 @@ import type { Demand } from '../installation'
 import { nth } from '../lists'
 import type { WrittenLook } from '../looks'
 import { runsOfDemand, type Way } from '../trace'
-import { askableContacts, type ControlState } from './candidates'
+import { askableContacts, askedFor, type ControlState } from './candidates'
 import type { HuntEntry, HuntOptions } from './case'
 import { complainedOf } from './standing'
 
@@ -30,10 +30,9 @@ export function inOrder<C extends Choosable>(
   if (strategy === 'most-information') return byRate
   const lines = demandsInOrder(circuit, log).map((demand) => {
     const line = lineOf(circuit, demand)
-    const asking = askingFor(circuit, demand)
     const place = ({ see }: C) => line.indexOf(JSON.stringify(see))
     const onLine = looks
-      .filter((look) => place(look) >= 0 && sameState(look.state.asking, asking))
+      .filter((look) => place(look) >= 0 && asksForOnly(circuit, look.state.asking, demand))
       .sort((x, y) => place(x) - place(y))
     const middle = Math.floor((onLine.length - 1) / 2)
     return strategy === 'source-to-load' || onLine.length === 0
@@ -51,8 +50,10 @@ function demandsInOrder({ installation }: Circuit, log: readonly HuntEntry[]): D
   return [...demands].sort((x, y) => Number(told.has(y.id)) - Number(told.has(x.id)))
 }
 
-const sameState = (one: ControlState, other: ControlState): boolean =>
-  one.length === other.length && one.every((key) => other.includes(key))
+function asksForOnly(circuit: Circuit, asking: ControlState, demand: Demand): boolean {
+  const asked = askedFor(circuit, asking)
+  return asked.length === 1 && asked[0] === demand
+}
 
 /** The contacts that ask where this demand alone is wanted. */
 export const askingFor = (circuit: Circuit, { channel, thermostat }: Demand): ControlState =>
