@@ -87,7 +87,7 @@ describe('the meter', () => {
 
   it('stays in reach on a phone while terminals are touched', async () => {
     page = await stage.open(trace('demo-mill-loft', 'stat-1.set=25', 'wait=30s'), phone)
-    await page.locator('.meter-open').click()
+    await page.locator('.trace-places [data-place="meter"]').click()
     await page.locator('[data-run="zv-1.motor"] .terminal-number').click()
     await page.select('[aria-label="Terminal for the black lead"]', 'transformer.C')
     await says('.reading', '28 V')
@@ -115,8 +115,9 @@ describe('many zones', () => {
     await page.locator('.demand-name ::-p-text(Lounge)').click()
     await page.waitForFunction(() => document.querySelectorAll('[data-run]').length === 3)
     expect(await runs()).toEqual(['zv-3.motor', 'boiler.call', 'pump.motor'])
-    // Of the end switches in parallel only its own is left.
-    expect(await page.$$eval('[data-run="boiler.call"] [data-gate]', (g) => g.length)).toBe(2)
+    // Of the end switches in parallel only its own is left; the spur stands in the trunk.
+    expect(await page.$$eval('[data-run="boiler.call"] [data-gate]', (g) => g.length)).toBe(1)
+    expect(await page.$$eval('.trunk [data-gate]', (g) => g.map((e) => e.getAttribute('data-gate')))).toEqual(['spur'])
     await page.reload()
     await page.waitForFunction(() => document.querySelectorAll('[data-run]').length === 3)
   })

@@ -1,6 +1,6 @@
 import type { Simulation } from '../simulation'
 import type { DemandState, OwnRun } from '../trace'
-import { deviceName, motionText, openPointText, travelText } from './names'
+import { demandWords, deviceName, motionText, openPointText, travelText } from './names'
 import { timeText } from './water'
 
 /** "hygiene run, until about 04:10": a run is what its control is called, ended by its clock where that is set. */
@@ -8,6 +8,15 @@ export function ownRunText(sim: Simulation, { device, control, until }: OwnRun):
   const { type } = sim.circuit.devices[sim.circuit.deviceIndex.get(device)!]
   const { label } = type.controls.find((c) => c.id === control)!
   return `${label.toLowerCase()} of ${deviceName(sim.circuit, device)}${until === undefined ? '' : `, until about ${timeText(until % 1440)}`}`
+}
+
+/** A demand's word, where a valve is on its way for it how far that has come: "Opening 40 %". */
+export function demandHeadline(sim: Simulation, { word, travelling = [] }: DemandState): string {
+  const [first] = travelling
+  if (first === undefined) return demandWords[word]
+  const motion = motionText(sim.circuit, first, sim.actuatorMotion(first))
+  const percent = Math.round(sim.actuatorPosition(first) * 100)
+  return `${motion.charAt(0).toUpperCase()}${motion.slice(1)} ${percent}\u00a0%`
 }
 
 /** What stands behind a demand's word: where it is held up, what travels for it, what run it is; empty where the word says all. */

@@ -55,7 +55,7 @@ export function JobShell() {
   ]
   return (
     <>
-      <nav className="journey" aria-label="Workspaces of this job">
+      <nav className={workspace === 'trace' ? 'journey low' : 'journey'} aria-label="Workspaces of this job">
         <ol>
           {stations.map(({ to, name, state }) => (
             <li key={to}>

@@ -1,7 +1,7 @@
 import {
   demandDetailText,
+  demandHeadline,
   demandStates,
-  demandWords,
   phaseText,
   signsOf,
   type Circuit,
@@ -17,19 +17,19 @@ interface DemandStripProps {
   onWhy: (terminal: string) => void
 }
 
-/** The demands across the top, each in one of four words; pressed, its own runs alone are shown. */
+/** The demands in one line, each in one of four words or on its way; pressed, its own runs alone are shown. */
 export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps) {
   const { circuit } = rig.simulation
   const atRest = rig.simulation.nextEventAt() === Infinity
   return (
     <section
-      className={circuit.installation.intent.demands.length > 4 ? 'demands many' : 'demands'}
+      className={circuit.installation.intent.demands.length > 3 ? 'demands many' : 'demands'}
       aria-label="Demands"
     >
       {demandStates(rig.simulation).map((state) => (
         <div
           key={state.demand.id}
-          className={`demand ${state.word} ${atRest && !waits(state) ? 'at-rest' : ''} ${followed === state.demand.id ? 'followed' : ''}`}
+          className={`demand ${state.travelling?.length ? 'travelling' : state.word} ${atRest && !waits(state) ? 'at-rest' : ''} ${followed === state.demand.id ? 'followed' : ''}`}
           data-demand={state.demand.id}
         >
           <button
@@ -40,15 +40,12 @@ export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps
           >
             {state.demand.name}
           </button>
-          <div className="demand-word">{demandWords[state.word]}</div>
-          {state.word !== 'held-up' && <DemandDetail rig={rig} state={state} />}
+          <DemandWord text={demandHeadline(rig.simulation, state)} travels={Boolean(state.travelling?.length)} />
+          <DemandDetail rig={rig} state={state} />
           {state.word === 'held-up' && (
-            <div className="demand-at">
-              {demandDetailText(rig.simulation, state)}
-              <button className="btn btn-link btn-sm" onClick={() => onWhy(goalOf(circuit, state))}>
-                Why?
-              </button>
-            </div>
+            <button className="btn btn-link btn-sm" onClick={() => onWhy(goalOf(circuit, state))}>
+              Why?
+            </button>
           )}
         </div>
       ))}
@@ -57,10 +54,28 @@ export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps
   )
 }
 
-/** What a demand that is not held up is doing just now: a valve on its way, a run of a device's own. */
+/** Where there is no room for more, how far a valve has come is told without the word for it. */
+function DemandWord({ text, travels }: { text: string; travels: boolean }) {
+  const cut = travels ? text.lastIndexOf(' ') + 1 : 0
+  return (
+    <div className="demand-word">
+      {cut > 0 && <span className="motion">{text.slice(0, cut)}</span>}
+      {text.slice(cut)}
+    </div>
+  )
+}
+
+/** Where it is held up, which valve is on its way, a run of a device's own. */
 function DemandDetail({ rig, state }: { rig: Rig; state: DemandState }) {
-  const text = demandDetailText(rig.simulation, state)
-  return text ? <div className="demand-way">{text}</div> : null
+  const { circuit } = rig.simulation
+  const text = state.travelling?.length
+    ? state.travelling.map((actuator) => circuit.devices[circuit.actuators[actuator].device].device.name).join(', ')
+    : demandDetailText(rig.simulation, state)
+  return text ? (
+    <div className="demand-way" title={text}>
+      {text}
+    </div>
+  ) : null
 }
 
 /** Held up only by another demand that goes first: the way of the scheme, no fault. */
@@ -78,7 +93,7 @@ function Plant({ rig }: { rig: Rig }) {
   return (
     <div className="demand plant">
       {circuit.behaviours.map(({ device }, i) => (
-        <div key={i}>
+        <div key={i} className="boiler">
           <span className="demand-name">{name(device)}</span>{' '}
           <span className="demand-word">{phaseText(circuit, i, simulation.phase(i).phase)}</span>
         </div>

@@ -19,7 +19,7 @@ export function LegStation({ rig, leg, meet, picked, onPick }: LegStationProps) 
   const live = (atom: number) => potentials[atom].state === 'live'
   const steps = leg.steps.map((step, i) => ({ ...step, from: i === 0 ? leg.from : leg.steps[i - 1].to }))
   return (
-    <li className="station leg">
+    <li className={`station leg ${live(leg.from) ? 'in' : ''} ${live(leg.to) ? 'out' : ''}`}>
       <div className="leg-line">
         {steps.map(({ edge, from, to }) => {
           const broken = sim.edgeBroken(edge)

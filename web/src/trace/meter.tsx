@@ -16,16 +16,20 @@ import type { Lead, MeterHandle } from './use-meter'
 /** Instruments that need one lead only: the other end is the supply's. */
 const oneLead: ReadonlySet<Instrument> = new Set(['power', 'earth'])
 
+/** Takes the meter into the hand. */
+export function MeterButton({ meter }: { meter: MeterHandle }) {
+  if (meter.open) return null
+  return (
+    <Button variant="outline-dark" className="meter-open" onClick={meter.toggle} title="Between any two terminals: M">
+      <Gauge size={18} aria-hidden /> Meter leads
+    </Button>
+  )
+}
+
 /** A meter whose leads are put on terminals by hand: press a lead, touch a terminal, read. */
 export function Meter({ simulation, meter }: { simulation: Simulation; meter: MeterHandle }) {
   const { circuit } = simulation
   const { instrument, leads, armed } = meter
-  if (!meter.open)
-    return (
-      <Button variant="outline-dark" className="meter-open" onClick={meter.toggle} title="M">
-        <Gauge size={18} aria-hidden /> Meter: any two terminals
-      </Button>
-    )
   const { figure, note, refused } = read(simulation, meter)
   return (
     <section className="sheet meter" aria-label="Meter">

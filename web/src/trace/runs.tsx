@@ -7,6 +7,7 @@ import {
   type Action,
   type Circuit,
   terminalName,
+  trunkOf,
   type ReturnWay,
   type Rig,
   type Run,
@@ -32,11 +33,17 @@ interface RunsProps {
   onPick: (ref: string) => void
 }
 
-/** Every signal from the spur to its load as a line of stations. The layout never moves; only what is live changes. */
+/**
+ * Every signal from the spur to its load as a line of stations; what they have in common is a trunk, drawn once, and each leaves it. The
+ * layout never moves; only what is live changes.
+ */
 export function Runs(props: RunsProps) {
   const { circuit } = props.rig.simulation
   const demand = circuit.installation.intent.demands.find((d) => d.id === props.followed)
   const runs = useMemo(() => (demand ? runsOfDemand(circuit, demand) : runsOf(circuit)), [circuit, demand])
+  const trunk = useMemo(() => trunkOf(runs), [runs])
+  const end = trunk?.way.at(-1)
+  const fed = end && props.rig.simulation.potentials()[end.to].state === 'live'
   const { desk } = props
   const folded = new Set(desk.all('folded'))
   const setFolded = (ids: readonly string[]) => desk.set({ folded: ids })
@@ -62,11 +69,20 @@ export function Runs(props: RunsProps) {
           </button>
         )}
       </div>
+      {trunk && (
+        <article className={fed ? 'run trunk live' : 'run trunk'} aria-label="What all have in common">
+          <ol className="run-line">
+            <WayStations {...props} way={trunk.way} />
+          </ol>
+        </article>
+      )}
       {runs.map((run) => (
         <RunLine
           key={run.id}
           {...props}
           run={run}
+          branch={trunk?.branches.get(run.id)}
+          fed={fed}
           returns={returns}
           folded={folded.has(run.id)}
           onFold={() => toggle(run.id)}
@@ -78,20 +94,24 @@ export function Runs(props: RunsProps) {
 
 interface RunLineProps extends RunsProps {
   run: Run
+  /** What of its way is its own, where it leaves the trunk; and whether it is fed there. */
+  branch?: Way
+  fed?: boolean
   folded: boolean
   returns: boolean
   onFold: () => void
 }
 
-function RunLine({ run, folded, returns, onFold, ...props }: RunLineProps) {
+function RunLine({ run, branch, fed, folded, returns, onFold, ...props }: RunLineProps) {
   const { simulation } = props.rig
   const { circuit } = simulation
   const { device, part } = circuit.loads[run.load]
   const id = circuit.devices[device].device.id
   const { state } = simulation.potentials()[run.fed]
   const live = state === 'live'
+  const leaves = branch ? (fed ? 'leaves fed' : 'leaves') : ''
   return (
-    <article className={live ? 'run live' : 'run'} data-run={run.id}>
+    <article className={`run ${live ? 'live' : ''} ${leaves} ${folded ? 'folded' : ''}`} data-run={run.id}>
       <header>
         <button className="fold" aria-expanded={!folded} onClick={onFold}>
           <span aria-hidden>{folded ? '▸' : '▾'}</span> {partName(circuit, id, part.id)}
@@ -104,7 +124,7 @@ function RunLine({ run, folded, returns, onFold, ...props }: RunLineProps) {
           <p className="m-2">No conductor leads here.</p>
         ) : (
           <ol className="run-line">
-            <WayStations {...props} way={run.way} />
+            <WayStations {...props} way={branch ?? run.way} />
             <LoadStation rig={props.rig} run={run} act={props.act} onPick={props.onPick} />
           </ol>
         ))}

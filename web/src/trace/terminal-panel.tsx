@@ -6,6 +6,7 @@ import {
   potentialText,
   meaningText,
   terminalName,
+  thingsOf,
   viaText,
   whyTerminal,
   type Cause,
@@ -13,6 +14,7 @@ import {
   type Rig,
 } from '@nobbet/core'
 import { CloseButton } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { Conductor } from '../drawing/conductor'
 import { StateMark } from '../drawing/state-mark'
 import { conductorRef } from './picked'
@@ -20,12 +22,14 @@ import { conductorRef } from './picked'
 interface TerminalPanelProps {
   rig: Rig
   terminal: string
+  /** The job it is of; none for an example. */
+  job?: string
   onPick: (terminal: string) => void
   onClose: () => void
 }
 
 /** One terminal: what it reads, how live gets there hop by hop, and why. */
-export function TerminalPanel({ rig, terminal, onPick, onClose }: TerminalPanelProps) {
+export function TerminalPanel({ rig, terminal, job, onPick, onClose }: TerminalPanelProps) {
   const sim = rig.simulation
   const { circuit } = sim
   const potential = sim.potentialAt(terminal)
@@ -47,6 +51,7 @@ export function TerminalPanel({ rig, terminal, onPick, onClose }: TerminalPanelP
           <Causes circuit={circuit} causes={failedFirst(whyTerminal(sim, terminal).because)} />
         </>
       )}
+      {job && <NoteInHunt job={job} circuit={circuit} terminal={terminal} />}
       <h3>Conductors here</h3>
       <ul className="conductors-here">
         {conductorsAt(circuit, terminal).map(({ cable, core, far }) => (
@@ -73,6 +78,18 @@ export function TerminalPanel({ rig, terminal, onPick, onClose }: TerminalPanelP
         </>
       )}
     </section>
+  )
+}
+
+/** What is found on site of the device or box it belongs to goes into the hunt. */
+function NoteInHunt({ job, circuit, terminal }: { job: string; circuit: Circuit; terminal: string }) {
+  const [owner = ''] = terminal.split('.')
+  const thing = thingsOf(circuit).find(({ id }) => id === owner)
+  if (!thing) return null
+  return (
+    <p className="note-in-hunt">
+      <Link to={`/jobs/${job}/hunt?see=noticed&thing=${owner}`}>Found on site: note it in Hunt</Link>
+    </p>
   )
 }
 

@@ -1,5 +1,18 @@
 import { eventText, isTold, weekTimeText } from '@nobbet/core'
-import { FastForward, Link2, Pause, Play, RotateCcw, SkipForward, Thermometer, Undo2, Wrench } from 'lucide-react'
+import {
+  ChevronDown,
+  ChevronUp,
+  Ellipsis,
+  FastForward,
+  Link2,
+  Pause,
+  Play,
+  RotateCcw,
+  SkipForward,
+  Thermometer,
+  Undo2,
+  Wrench,
+} from 'lucide-react'
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { HeatDialog, heatText } from './heat-dialog'
@@ -8,7 +21,7 @@ import { speeds, type SessionHandle } from './use-session'
 const week = 7 * 1440
 const speedWords = { 1: '1×', 10: '10×', 60: '1 min/s', 600: '10 min/s', 3600: '1 h/s' } as const
 
-/** Time: pause, step to the next event, 1× and 10×; what happened; faults in and out; back. */
+/** Time in one line: run, the next event, speed, what happened last; all that happened opens above it, and so does the rest on a phone. */
 export function TimeBar({ handle }: { handle: SessionHandle }) {
   const { session, running, speed } = handle
   const { simulation, faultsIn, faults } = session.rig
@@ -16,6 +29,8 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
   const [choosing, setChoosing] = useState(false)
   const [link, setLink] = useState(false)
   const [heating, setHeating] = useState(false)
+  const [open, setOpen] = useState<'events' | 'rest'>()
+  const toggle = (what: 'events' | 'rest') => setOpen(open === what ? undefined : what)
   const { minuteOfWeek } = simulation
   const told = simulation.history.filter((event) => isTold(circuit, event))
   const events = told.slice(-60).reverse()
@@ -25,6 +40,18 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
       : weekTimeText((((minuteOfWeek + (ms - simulation.time) / 60_000) % week) + week) % week)
   return (
     <footer className="time-bar">
+      {open === 'events' && (
+        <ol className="events" aria-label="What happened, newest first">
+          {events.length === 0 && (
+            <li className="quiet">Nothing has happened yet. Switch the programmer on and turn a thermostat up.</li>
+          )}
+          {events.map((event, i) => (
+            <li key={told.length - i}>
+              <span className="mono">{when(event.time)}</span> {eventText(circuit, event, faults)}
+            </li>
+          ))}
+        </ol>
+      )}
       <div className={session.lives ? 'time-controls dense' : 'time-controls'}>
         <div className="clock" aria-label="Time since the start">
           {minuteOfWeek === undefined ? `${(simulation.time / 1000).toFixed(1)} s` : weekTimeText(minuteOfWeek)}
@@ -33,68 +60,75 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
           </span>
         </div>
         <Button variant="dark" onClick={() => handle.setRunning(!running)} aria-pressed={!running} title="Space">
-          {running ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />} {running ? 'Pause' : 'Run'}
+          {running ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />}{' '}
+          <span className="label">{running ? 'Pause' : 'Run'}</span>
         </Button>
         <Button variant="outline-dark" onClick={handle.step} disabled={!session.underWay && !session.lives} title="N">
           <SkipForward size={18} aria-hidden /> <span className="label">Next event</span>
         </Button>
-        <div className="knob" role="group" aria-label="Speed">
-          {(session.lives ? speeds : speeds.slice(0, 2)).map((s) => (
-            <button
-              key={s}
-              className={s === speed ? 'on' : ''}
-              aria-pressed={s === speed}
-              onClick={() => handle.setSpeed(s)}
-            >
-              {s === 10 && <FastForward size={14} aria-hidden />} {speedWords[s]}
-            </button>
-          ))}
+        <button className="last-event" aria-expanded={open === 'events'} onClick={() => toggle('events')}>
+          {open === 'events' ? <ChevronDown size={18} aria-hidden /> : <ChevronUp size={18} aria-hidden />}
+          <span className="visually-hidden">What happened: </span>
+          <span className="told">{events.length > 0 ? eventText(circuit, events[0], faults) : 'Nothing yet'}</span>
+        </button>
+        <Button
+          variant="outline-dark"
+          className="rest-open"
+          aria-expanded={open === 'rest'}
+          aria-label="Heat, faults, undo, link"
+          onClick={() => toggle('rest')}
+        >
+          <Ellipsis size={18} aria-hidden /> {faultsIn.length > 0 && `${faultsIn.length} in`}
+        </Button>
+        <div className={open === 'rest' ? 'time-rest open' : 'time-rest'} onClick={() => setOpen(undefined)}>
+          <div className="knob" role="group" aria-label="Speed">
+            {(session.lives ? speeds : speeds.slice(0, 2)).map((s) => (
+              <button
+                key={s}
+                className={s === speed ? 'on' : ''}
+                aria-pressed={s === speed}
+                onClick={() => handle.setSpeed(s)}
+              >
+                {s === 10 && <FastForward size={14} aria-hidden />} {speedWords[s]}
+              </button>
+            ))}
+          </div>
+          <Button variant="outline-dark" onClick={() => setHeating(true)}>
+            <Thermometer size={18} aria-hidden /> <span className="label">{heatText(simulation)}</span>
+          </Button>
+          <Button variant="outline-dark" onClick={() => setChoosing(true)}>
+            <Wrench size={18} aria-hidden /> <span className="label">Faults</span>
+            {faultsIn.length > 0 && `${faultsIn.length} in`}
+          </Button>
+          <Button
+            variant="outline-dark"
+            onClick={handle.undo}
+            disabled={session.actions.length === 0}
+            title="Undo: U"
+            aria-label="Undo"
+          >
+            <Undo2 size={18} aria-hidden /> <span className="label spare">Undo</span>
+          </Button>
+          <Button
+            variant="outline-dark"
+            onClick={handle.reset}
+            disabled={session.actions.length === 0}
+            title="Reset: Shift R"
+            aria-label="Reset"
+          >
+            <RotateCcw size={18} aria-hidden /> <span className="label spare">Reset</span>
+          </Button>
+          <Button
+            variant="outline-dark"
+            onClick={() => {
+              handle.setRunning(false)
+              setLink(true)
+            }}
+          >
+            <Link2 size={18} aria-hidden /> <span className="label spare">Link</span>
+          </Button>
         </div>
-        <Button variant="outline-dark" onClick={() => setHeating(true)}>
-          <Thermometer size={18} aria-hidden /> <span className="label">{heatText(simulation)}</span>
-        </Button>
-        <Button variant="outline-dark" onClick={() => setChoosing(true)}>
-          <Wrench size={18} aria-hidden /> <span className="label">Faults</span>
-          {faultsIn.length > 0 && `${faultsIn.length} in`}
-        </Button>
-        <Button
-          variant="outline-dark"
-          onClick={handle.undo}
-          disabled={session.actions.length === 0}
-          title="Undo: U"
-          aria-label="Undo"
-        >
-          <Undo2 size={18} aria-hidden /> <span className="label spare">Undo</span>
-        </Button>
-        <Button
-          variant="outline-dark"
-          onClick={handle.reset}
-          disabled={session.actions.length === 0}
-          title="Reset: Shift R"
-          aria-label="Reset"
-        >
-          <RotateCcw size={18} aria-hidden /> <span className="label spare">Reset</span>
-        </Button>
-        <Button
-          variant="outline-dark"
-          onClick={() => {
-            handle.setRunning(false)
-            setLink(true)
-          }}
-        >
-          <Link2 size={18} aria-hidden /> <span className="label spare">Link</span>
-        </Button>
       </div>
-      <ol className="events" aria-label="What happened, newest first">
-        {events.length === 0 && (
-          <li className="quiet">Nothing has happened yet. Switch the programmer on and turn a thermostat up.</li>
-        )}
-        {events.map((event, i) => (
-          <li key={told.length - i}>
-            <span className="mono">{when(event.time)}</span> {eventText(circuit, event, faults)}
-          </li>
-        ))}
-      </ol>
       {heating && <HeatDialog handle={handle} onClose={() => setHeating(false)} />}
       {choosing && <FaultChooser handle={handle} onClose={() => setChoosing(false)} />}
       {link && <LinkDialog address={handle.address()} onClose={() => setLink(false)} />}

@@ -9,7 +9,8 @@ import { Alarms } from './alarms'
 import { BusPanel } from './bus-panel'
 import { ConductorPanel } from './conductor-panel'
 import { DemandStrip } from './demand-strip'
-import { Meter } from './meter'
+import { Meter, MeterButton } from './meter'
+import { Places, type Place } from './places'
 import { Runs } from './runs'
 import { isConductor } from './picked'
 import { TerminalPanel } from './terminal-panel'
@@ -30,7 +31,10 @@ export function TracePage() {
   return <Trace key={job} installation={state.document.wiring} job={job} left={left} />
 }
 
-/** Demands across the top, the runs below, the wiring centre beside them, time at the foot. */
+/**
+ * Demands in one line, time in another; the runs and the wiring centre have all the room between them, each with its own scrolling.
+ * Where there is room for one only, it is chosen under the thumb.
+ */
 export function Trace({ installation, job, left }: { installation: Installation; job?: string; left?: Sitting }) {
   const circuit = useMemo(() => compile(installation), [installation])
   const desk = useDesk(job, left)
@@ -41,6 +45,14 @@ export function Trace({ installation, job, left }: { installation: Installation;
   const meter = useMeter(desk)
   const followed = desk.one('follow')
   const water = desk.one('side') === 'water'
+  const beside = desk.one('place') === 'beside'
+  const go = (place: Place) => {
+    desk.set({
+      place: place === 'runs' ? undefined : ['beside'],
+      side: place === 'water' ? ['water'] : undefined,
+    })
+  }
+  const here: Place = !beside ? 'runs' : water ? 'water' : 'box'
   /** A terminal that is touched takes the meter's lead, where one is in the hand; else it is looked at. */
   const touch = (terminal: string) => {
     if (isConductor(terminal) || !meter.put(terminal)) setPicked(terminal)
@@ -70,11 +82,10 @@ export function Trace({ installation, job, left }: { installation: Installation;
         onWhy={setPicked}
       />
       <Alarms rig={session.rig} act={handle.act} problem={session.problem} onWhy={setPicked} />
-      <div className="trace-grid">
+      <div className={`trace-grid ${beside ? 'beside' : ''} ${picked ? 'looked' : ''}`}>
         <Runs rig={session.rig} act={handle.act} picked={picked} desk={desk} followed={followed} onPick={touch} />
-        <aside className="trace-side">
-          <Meter simulation={session.rig.simulation} meter={meter} />
-          <BusPanel rig={session.rig} act={handle.act} onPick={touch} />
+        <div className="trace-looked">
+          {meter.open && <Meter simulation={session.rig.simulation} meter={meter} />}
           {picked && isConductor(picked) && (
             <ConductorPanel
               rig={session.rig}
@@ -87,17 +98,24 @@ export function Trace({ installation, job, left }: { installation: Installation;
             <TerminalPanel
               rig={session.rig}
               terminal={picked}
+              job={job}
               onPick={setPicked}
               onClose={() => setPicked(undefined)}
             />
           )}
-          <div className="side-tabs" role="tablist" aria-label="Beside the runs">
-            <button role="tab" aria-selected={!water} onClick={() => desk.put('side', undefined)}>
-              Wiring centre
-            </button>
-            <button role="tab" aria-selected={water} onClick={() => desk.put('side', 'water')}>
-              Water
-            </button>
+        </div>
+        <aside className="trace-side">
+          <BusPanel rig={session.rig} act={handle.act} onPick={touch} />
+          <div className="side-head">
+            <div className="side-tabs" role="tablist" aria-label="Beside the runs">
+              <button role="tab" aria-selected={!water} onClick={() => desk.put('side', undefined)}>
+                Wiring centre
+              </button>
+              <button role="tab" aria-selected={water} onClick={() => desk.put('side', 'water')}>
+                Water
+              </button>
+            </div>
+            <MeterButton meter={meter} />
           </div>
           {water && <WaterPanel rig={session.rig} act={handle.act} />}
           {!water && (
@@ -105,6 +123,7 @@ export function Trace({ installation, job, left }: { installation: Installation;
           )}
         </aside>
       </div>
+      <Places here={here} onGo={go} meter={meter} />
       <TimeBar handle={handle} />
     </main>
   )
