@@ -48,6 +48,7 @@ describe('water beside the runs', () => {
 
   it('lets temperatures go their own way, on a phone too', async () => {
     await open(`/examples/two-port-heating?${dos('programmer.heating=on', 'stat-1.set=25')}&side=water`, phone)
+    await page.locator('.rest-open').click()
     await page.locator('.time-controls .btn[aria-label="Heat"], .time-controls .btn:has(.lucide-thermometer)').click()
     await page.select('#heat-house', 'flat')
     await page.select('#heat-weather', 'cold-snap')

@@ -42,7 +42,7 @@ describe('the trunk of the runs', () => {
 
   it('is none where nothing is shared', () => {
     const [first] = runsOf(circuitOf('two-port-heating'))
-    expect(trunkOf([first!])).toBeUndefined()
+    expect(trunkOf([first])).toBeUndefined()
     expect(trunkOf([])).toBeUndefined()
   })
 })

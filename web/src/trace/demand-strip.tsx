@@ -54,11 +54,14 @@ export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps
   )
 }
 
+/** A phone has no room for more letters. */
+const longest = 14
+
 /** Where there is no room for more, how far a valve has come is told without the word for it. */
 function DemandWord({ text, travels }: { text: string; travels: boolean }) {
   const cut = travels ? text.lastIndexOf(' ') + 1 : 0
   return (
-    <div className="demand-word">
+    <div className={text.length > longest ? 'demand-word long' : 'demand-word'} title={text}>
       {cut > 0 && <span className="motion">{text.slice(0, cut)}</span>}
       {text.slice(cut)}
     </div>

@@ -45,7 +45,7 @@ export function Trace({ installation, job, left }: { installation: Installation;
   const meter = useMeter(desk)
   const followed = desk.one('follow')
   const water = desk.one('side') === 'water'
-  const beside = desk.one('place') === 'beside'
+  const beside = water || desk.one('place') === 'beside'
   const go = (place: Place) => {
     desk.set({
       place: place === 'runs' ? undefined : ['beside'],
