@@ -29,6 +29,14 @@ describe('a hunt that is concluded', () => {
     expect(store.current().state!.revisions).toHaveLength(1)
   })
 
+  it('keeps it so where the conductor was one of two causes', async () => {
+    const store = storeOf('job-concluded-3')
+    await store.load()
+    const { state } = store.current()
+    const both = finding(`zv-1.motor.open + ${moved.id}`)
+    expect(asFound(state!, both)).toEqual(edited(wiring, moved.variant.change!).doc)
+  })
+
   it('keeps nothing as found of wiring that was as it was taken to be; what was seen at the Bench it does', async () => {
     const store = storeOf('job-concluded-2')
     await store.load()

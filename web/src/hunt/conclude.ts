@@ -15,12 +15,15 @@ export async function conclude(store: JobStore, finding: HuntFindingRecord): Pro
     await store.record({ do: 'keep', revision: newId(), kind: 'as-found', name: 'As found', installation: found })
 }
 
-/** The wiring as it was found, with the conductor where it was that was moved back; undefined where it was no other than known. */
+/** The wiring as it was found, with every conductor where it was that was moved back; undefined where it was no other than known. */
 export function asFound({ document, revisions }: JobState, { causes }: HuntFindingRecord): Installation | undefined {
   const { wiring, brief } = document
-  const all = hypothesesOf(compile(wiring))
-  const change = all.find(({ id }) => id === causes[0]?.id)?.variant.change
-  const found = change ? edited(wiring, change).doc : wiring
+  // Two that were the case together are one suspect, whose id has both.
+  const parts = new Set(causes[0]?.id.split(' + '))
+  const changes = hypothesesOf(compile(wiring)).flatMap(({ id, variant }) =>
+    parts.has(id) && variant.change ? [variant.change] : [],
+  )
+  const found = changes.reduce((doc, change) => edited(doc, change).doc, wiring)
   if (revisions.some((revision) => same(revision.installation, found))) return undefined
   return same(found, standard(brief, wiring.id)) ? undefined : found
 }

@@ -25,8 +25,9 @@ export function JobShell() {
     if (workspace) rememberPlace(job, workspace)
   }, [job, workspace])
   useEffect(() => {
-    document.title = site ? `${site} · Nobbet` : 'Nobbet'
-  }, [site])
+    const station = workspace && workspace.charAt(0).toUpperCase() + workspace.slice(1)
+    document.title = [station, site, 'Nobbet'].filter(Boolean).join(' · ')
+  }, [site, workspace])
 
   if (error) return <Failed error={error} retry={store.again} />
   if (!state) return <Loading what="the job" />

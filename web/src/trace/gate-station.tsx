@@ -59,10 +59,11 @@ interface GateStationProps {
   rig: Rig
   gates: Gate[]
   act: (...actions: Action[]) => void
+  onPick: (terminal: string) => void
 }
 
 /** A gate that stands open or shut, named by its device, operated right here. */
-export function GateStation({ rig, gates, act }: GateStationProps) {
+export function GateStation({ rig, gates, act, onPick }: GateStationProps) {
   const sim = rig.simulation
   const { circuit } = sim
   const device = ownerOf(circuit, gates[0])
@@ -83,7 +84,13 @@ export function GateStation({ rig, gates, act }: GateStationProps) {
     >
       <GateDrawing shut={shut} before={before} after={after} />
       <div className="station-body">
-        <div className="station-name">{deviceName(circuit, fitted.id)}</div>
+        <button
+          className="station-name"
+          title={`Why is ${deviceName(circuit, fitted.id)} so?`}
+          onClick={() => onPick(terminalBehind(circuit, gates))}
+        >
+          {deviceName(circuit, fitted.id)}
+        </button>
         <div className={told.failed ? 'stands failed' : 'stands'}>
           {told.label} <strong>{told.word}</strong>
           {before && !after && <span className="flag">live to here</span>}
@@ -106,6 +113,12 @@ export function GateStation({ rig, gates, act }: GateStationProps) {
       </div>
     </li>
   )
+}
+
+/** The terminal behind the gates; inside a device, the one before them. */
+function terminalBehind({ atoms }: Circuit, gates: readonly Gate[]): string {
+  const [behind, before] = [gates[gates.length - 1].to, gates[0].from].map((atom) => atoms[atom])
+  return behind.kind === 'internal' ? before.ref : behind.ref
 }
 
 /** A blown fuse is replaced where it stands; what blew it is still there unless it has been taken out. */

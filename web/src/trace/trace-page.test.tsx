@@ -58,6 +58,18 @@ describe('a terminal', () => {
     expect(link.getAttribute('href')).toBe('/jobs/larch/hunt?see=noticed&thing=wc')
   })
 
+  it('behind a thermostat is looked at by the name of its station', () => {
+    show(did('programmer.heating=on'), 'larch')
+    fireEvent.click(document.querySelector('[data-gate="stat-1"] button.station-name')!)
+    const panel = screen.getByRole('region', { name: 'Picked terminal' })
+    expect(panel.textContent).toMatch(/thermostat/i)
+    expect(
+      within(panel)
+        .getByRole('link', { name: /note it in Hunt/ })
+        .getAttribute('href'),
+    ).toContain('thing=stat-1')
+  })
+
   it('of an example leads to none: there is no hunt to note it in', () => {
     showAt('/trace', '/trace?at=wc.21', <Trace installation={installation} />)
     expect(screen.getByRole('region', { name: 'Picked terminal' })).toBeTruthy()
