@@ -80,6 +80,8 @@ describe('a call', () => {
     const engineer = await started(['of-heating', 'what-does-not-come-on', 'kind-two-port'])
     expect(await engineer.follow()).toBe('explained')
     await says(page, '.conclusion', 'Nothing to mend')
+    // What it did by itself at some line of the log is told with it.
+    await says(page, '.conclusion .reasons', 'Line')
     await engineer.close()
     await says(page, '.finding-sheet', 'it was explained')
   })

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import { isDeadTest, type Complaint, type HuntEntry, type Suspect } from '../hunt'
+import { isDeadTest, type Complaint, type HuntEntry, type Reason, type Suspect } from '../hunt'
 import type { WrittenLook } from '../looks'
 import { actText, inSentence } from './acts'
 import { answerText, lookText } from './looks'
@@ -9,6 +9,29 @@ const nothingWrong = 'Nothing wrong: that is how it works'
 
 export const suspectText = ({ id, label }: Pick<Suspect, 'id' | 'label'>): string =>
   id === 'nothing-wrong' ? nothingWrong : label.slice(0, 1).toUpperCase() + label.slice(1)
+
+/** Why an installation in order does what was complained of, to be told to whoever complained. */
+export function reasonText(circuit: Circuit, reason: Reason): string {
+  const service = (id: string) => serviceText(circuit, id)
+  switch (reason.why) {
+    case 'satisfied':
+      return `${service(reason.demand)} is not called: ${inSentence(deviceName(circuit, reason.thermostat))} is satisfied`
+    case 'channel-off':
+      return `${service(reason.demand)} is not called: its channel of ${inSentence(deviceName(circuit, reason.channel))} is off`
+    case 'waits':
+      return `${service(reason.demand)} waits: ${inSentence(service(reason.first))} goes first, and both cannot be served`
+    case 'own-run': {
+      const { device, control } = reason.run
+      const { type } = circuit.devices[circuit.deviceIndex.get(device)!]
+      const label = type.controls.find(({ id }) => id === control)!.label.toLowerCase()
+      return `${service(reason.demand)} is on by the ${label} of ${inSentence(deviceName(circuit, device))}`
+    }
+    case 'stays-over':
+      return `${deviceName(circuit, reason.valve)} stays where it was driven last: it moves on only when another service calls`
+    case 'overrun':
+      return `${deviceName(circuit, reason.boiler)} runs on for a while after its call, to cool itself`
+  }
+}
 
 /** What a customer says of a service, to stand behind its name. */
 export const complaintWords: Record<Complaint, string> = {

@@ -1,4 +1,5 @@
-import { huntEntryText, suspectText, type NextLook } from '@nobbet/core'
+import { huntEntryText, reasonsOf, reasonText, suspectText, type NextLook } from '@nobbet/core'
+import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
 import { v4 as newId } from 'uuid'
 import { storeOf } from '../store/stores'
@@ -112,6 +113,7 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
           <li key={one.id}>{suspectText(one)}</li>
         ))}
       </ul>
+      {explained && <Reasons screen={screen} />}
       {evidence.length > 0 && (
         <details open>
           <summary>What speaks for it</summary>
@@ -169,3 +171,25 @@ function remedyText(screen: HuntScreen, ids: readonly string[]): string {
 /** "Mid-position valve: replace the head." */
 const atDevice = (device: string | undefined, text: string): string =>
   device ? `${device}: ${text.slice(0, 1).toLowerCase()}${text.slice(1)}` : text
+
+/** What the installation does by itself, in order, that may be what was complained of; to be told to whoever complained. */
+function Reasons({ screen }: { screen: HuntScreen }) {
+  const { circuit, entries } = screen
+  const reasons = useMemo(() => reasonsOf(circuit, entries), [circuit, entries])
+  if (reasons.length === 0) return null
+  return (
+    <div className="reasons">
+      <h3>When it was looked at, with nothing wrong</h3>
+      <ul>
+        {reasons.map(({ reason, findings }) => (
+          <li key={JSON.stringify(reason)}>
+            {reasonText(circuit, reason)}.{' '}
+            <span className="quiet">
+              {findings.length === 1 ? 'Line' : 'Lines'} {findings.map((id) => numberOf(screen, id)).join(', ')}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}

@@ -1,0 +1,61 @@
+import { circuitOf } from '../../testing'
+import { reasonText } from '../wording'
+import { reasonsOf, type HuntEntry } from '.'
+
+const look = (id: string): HuntEntry => ({ id, see: { at: 'boiler', device: 'boiler' }, found: { word: 'not-called' } })
+const acts = (...texts: string[]): HuntEntry[] => texts.map((text, i) => ({ id: `act-${i}-${text}`, do: text }))
+const said = (demand: string): HuntEntry => ({ id: `said-${demand}`, says: { what: 'does-not-come-on', demand } })
+const texts = (example: string, log: HuntEntry[]) => {
+  const circuit = circuitOf(example)
+  return reasonsOf(circuit, log).map(({ reason }) => reasonText(circuit, reason))
+}
+
+describe('why an installation in order does what was complained of', () => {
+  it('a cylinder is hot already: its thermostat is satisfied', () => {
+    const log = [said('hot-water'), ...acts('programmer.hot-water=on', 'settle'), look('seen')]
+    expect(texts('two-port-heating-hot-water', log)).toEqual([
+      'Hot water is not called: cylinder thermostat is satisfied',
+    ])
+  })
+
+  it('a channel is off, whatever the thermostat asks', () => {
+    const log = [said('heating-1'), ...acts('stat-1.set=30', 'settle'), look('seen')]
+    expect(texts('two-port-heating-hot-water', log)).toEqual(['House is not called: its channel of programmer is off'])
+  })
+
+  it('hot water goes first, where both cannot be served', () => {
+    const log = [
+      said('heating-1'),
+      ...acts('programmer.heating=on', 'stat-1.set=30', 'programmer.hot-water=on', 'cyl-stat.set=75', 'settle'),
+      look('seen'),
+    ]
+    expect(texts('hot-water-priority', log)).toEqual(
+      expect.arrayContaining([expect.stringMatching(/waits: hot water goes first/)]),
+    )
+  })
+
+  it('a mid-position valve stays over once heating is done', () => {
+    const log = [
+      said('heating-1'),
+      ...acts('programmer.heating=on', 'stat-1.set=30', 'settle', 'programmer.heating=off', 'settle'),
+      look('seen'),
+    ]
+    expect(texts('mid-position', log)).toEqual([
+      'Mid-position valve stays where it was driven last: it moves on only when another service calls',
+    ])
+  })
+
+  it('of each the lines are told at which it held; of nothing looked at there is none', () => {
+    const circuit = circuitOf('two-port-heating')
+    const log = [
+      look('before'),
+      ...acts('programmer.heating=on', 'stat-1.set=30', 'settle'),
+      look('called'),
+      ...acts('programmer.heating=off', 'settle'),
+      look('after'),
+    ]
+    const off = reasonsOf(circuit, log).find(({ reason }) => reason.why === 'channel-off')
+    expect(off?.findings).toEqual(['before', 'after'])
+    expect(reasonsOf(circuit, acts('programmer.heating=on', 'settle'))).toEqual([])
+  })
+})

@@ -1,0 +1,85 @@
+import type { Circuit } from '../circuit'
+import type { Demand } from '../installation'
+import { nth } from '../lists'
+import { Simulation } from '../simulation'
+import { circuitOpen, goesFirst, ownRun, wanted, type OwnRun } from '../trace'
+import type { HuntEntry } from './case'
+import { Course } from './course'
+import { complainedOf } from './standing'
+
+/** Why an installation in order does what somebody complained of: by what it is told from a fault. */
+export type Reason =
+  | { why: 'satisfied'; demand: string; thermostat: string }
+  | { why: 'channel-off'; demand: string; channel: string }
+  | { why: 'waits'; demand: string; first: string }
+  | { why: 'own-run'; demand: string; run: OwnRun }
+  | { why: 'stays-over'; demand: string; valve: string }
+  | { why: 'overrun'; boiler: string }
+
+/** A reason, and the findings at whose moments it held. */
+export interface HeldReason {
+  reason: Reason
+  findings: string[]
+}
+
+/**
+ * What an installation with nothing wrong would have been doing at each finding of a log that is not simply what was asked of it: of
+ * the services that were complained of, where any was, in the order in which it was come to.
+ */
+export function reasonsOf(circuit: Circuit, log: readonly HuntEntry[]): HeldReason[] {
+  const told = complainedOf(log)
+  const demands = circuit.installation.intent.demands.filter(({ id }) => told.size === 0 || told.has(id))
+  const course = new Course(new Simulation(circuit))
+  const held = new Map<string, HeldReason>()
+  for (const entry of log) {
+    if ('do' in entry) course.act(entry.do)
+    if (!('see' in entry)) continue
+    for (const reason of [...demands.flatMap((demand) => reasonsAt(course.sim, demand)), ...overruns(course.sim)]) {
+      const key = JSON.stringify(reason)
+      held.set(key, { reason, findings: [...(held.get(key)?.findings ?? []), entry.id] })
+    }
+  }
+  return [...held.values()]
+}
+
+function reasonsAt(sim: Simulation, demand: Demand): Reason[] {
+  const { id, channel, thermostat } = demand
+  const run = ownRun(sim, demand)
+  if (run) return [{ why: 'own-run', demand: id, run }]
+  if (wanted(sim, demand)) {
+    const first = goesFirst(sim, demand)
+    return first && !circuitOpen(sim, demand) ? [{ why: 'waits', demand: id, first: first.id }] : []
+  }
+  const over = staysOver(sim, demand)
+  if (over !== undefined) return [{ why: 'stays-over', demand: id, valve: over }]
+  if (channel && !asks(sim, channel)) return [{ why: 'channel-off', demand: id, channel: channel.device }]
+  return thermostat ? [{ why: 'satisfied', demand: id, thermostat: thermostat.device }] : []
+}
+
+function asks(sim: Simulation, { device, contact }: { device: string; contact: string }): boolean {
+  const at = sim.circuit.deviceIndex.get(device)
+  return sim.contactAsked(sim.circuit.contacts.findIndex((one) => one.device === at && one.part.id === contact))
+}
+
+/** A valve whose way to a service stands open though nobody asks for that, and nothing drives it elsewhere. */
+function staysOver(sim: Simulation, demand: Demand): string | undefined {
+  const { circuit } = sim
+  return demand.circuit.valves.find(({ device, port }) => {
+    const at = circuit.deviceIndex.get(device)
+    return circuit.ports.some(
+      (one) =>
+        one.device === at &&
+        (port === undefined || one.part.id === port) &&
+        one.part.openFrom > 0 &&
+        sim.actuatorPosition(one.actuator) >= one.part.openFrom &&
+        sim.actuatorMotion(one.actuator) !== 'closing',
+    )
+  })?.device
+}
+
+function overruns(sim: Simulation): Reason[] {
+  const { circuit } = sim
+  return circuit.behaviours.flatMap(({ device }, i): Reason[] =>
+    sim.phase(i).phase === 'overrun' ? [{ why: 'overrun', boiler: nth(circuit.devices, device).device.id }] : [],
+  )
+}
