@@ -105,3 +105,12 @@ describe('the line of time', () => {
     expect(events.length).toBeGreaterThan(3)
   })
 })
+
+describe('the keys', () => {
+  it('are listed by a question mark', async () => {
+    show()
+    fireEvent.keyDown(document.body, { key: '?', code: 'Slash', shiftKey: true })
+    const dialog = await screen.findByRole('dialog', { name: 'Keys of Trace' })
+    expect(within(dialog).getByText('To the next event')).toBeTruthy()
+  })
+})

@@ -1,5 +1,5 @@
 import { compile, type Installation } from '@nobbet/core'
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useParams } from 'react-router'
 import type { Sitting } from '../store/kept'
@@ -9,6 +9,7 @@ import { Alarms } from './alarms'
 import { BusPanel } from './bus-panel'
 import { ConductorPanel } from './conductor-panel'
 import { DemandStrip } from './demand-strip'
+import { KeysDialog } from './keys-dialog'
 import { Meter, MeterButton } from './meter'
 import { Places, type Place } from './places'
 import { Runs } from './runs'
@@ -67,6 +68,8 @@ export function Trace({ installation, job, left }: { installation: Installation;
   useHotkeys('shift+r', handle.reset)
   useHotkeys('m', meter.toggle)
   useHotkeys('w', () => desk.put('side', water ? undefined : 'water'))
+  const [keys, setKeys] = useState(false)
+  useHotkeys('?', () => setKeys(true), { useKey: true, ignoreModifiers: true })
   useHotkeys('escape', () => {
     setPicked(undefined)
     meter.arm(undefined)
@@ -123,6 +126,7 @@ export function Trace({ installation, job, left }: { installation: Installation;
           )}
         </aside>
       </div>
+      {keys && <KeysDialog onClose={() => setKeys(false)} />}
       <Places here={here} onGo={go} meter={meter} />
       <TimeBar handle={handle} />
     </main>
