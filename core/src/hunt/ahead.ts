@@ -58,6 +58,7 @@ export function aheadOf(
 ): LookAhead[] {
   const { circuit, options, looked } = hunt
   const columns = columnsOf(hunt, ahead)
+  const untold = untoldIn(log)
   const findings = new Map<string, Evidence[]>()
   const before = (see: WrittenLook): Evidence[] => {
     const key = JSON.stringify(see)
@@ -72,7 +73,7 @@ export function aheadOf(
   }
   return inStates.flatMap((state) => {
     const here = (state.only ?? looks).filter((see) => {
-      if (needsIsolation(see) !== state.isolated) return false
+      if (needsIsolation(see) !== state.isolated || untold.has(sourceOfLook(see))) return false
       if (isLive(see) && options.deadOnly) return false
       return see.at !== 'points' || options.instruments.includes(see.with)
     })
@@ -91,6 +92,18 @@ export function aheadOf(
     })
   })
 }
+
+/** What somebody could not tell twice, and never told, is not asked a third time: in another state it is no easier. */
+function untoldIn(log: readonly HuntEntry[]): ReadonlySet<string> {
+  const times = new Map<string, number>()
+  for (const entry of log) {
+    if (!('see' in entry)) continue
+    const key = sourceOfLook(entry.see)
+    times.set(key, typeof entry.found === 'string' ? (times.get(key) ?? 0) + 1 : -Infinity)
+  }
+  return new Set([...times].filter(([, count]) => count >= mostUntold).map(([key]) => key))
+}
+const mostUntold = 2
 
 const isLive = (see: WrittenLook): boolean => see.at === 'points' && !isDeadTest(see)
 const needsIsolation = (see: WrittenLook): boolean => isDeadTest(see) || see.at === 'spindle'

@@ -158,3 +158,22 @@ it('stays a course of its own when it is forked', () => {
   course.fork().act('programmer.heating=on')
   expect(course.sim.control('programmer', 'heating')).toBe('off')
 })
+
+describe('what somebody cannot tell', () => {
+  it('is asked in two states at most, and another thing then', () => {
+    const hunt = new Hunt(circuitOf('two-port-heating'))
+    const log: HuntEntry[] = [{ id: 'says', says: { what: 'does-not-come-on', demand: 'heating-1' } }]
+    const asked = new Map<string, number>()
+    for (let turn = 0; turn < 8; turn++) {
+      hunt.follow(log)
+      const [first] = advice(hunt, log, 1).next
+      if (!first) break
+      first.acts.forEach((text, i) => log.push({ id: `a${turn}-${i}`, do: text }))
+      log.push({ id: `e${turn}`, see: first.see, found: 'cannot-tell' })
+      const key = JSON.stringify(first.see)
+      asked.set(key, (asked.get(key) ?? 0) + 1)
+    }
+    expect(asked.size).toBeGreaterThan(3)
+    expect(Math.max(...asked.values())).toBeLessThanOrEqual(2)
+  })
+})
