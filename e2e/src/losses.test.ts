@@ -247,5 +247,5 @@ describe('a tab that is killed', () => {
       entries: { id: string }[]
     }
     expect(new Set(log.entries.map((e) => e.id)).size).toBe(log.entries.length)
-  })
+  }, 240_000)
 })

@@ -16,6 +16,7 @@ const count = (selector: string) => page.$$eval(selector, (list) => list.length)
 describe('at the box, on a phone', () => {
   it('the controls are worked by thumb where they stand, and a terminal says why it is dead', async () => {
     page = await stage.open('/jobs/demo-larch-row/trace', phone)
+    await page.locator('.rest-open').click()
     await page.locator('::-p-aria([name="10×"])').click()
     await page.tap('[aria-label="Programmer hot water on"]')
     await page.tap('[aria-label="Cylinder thermostat turn up"]')
@@ -28,6 +29,7 @@ describe('at the box, on a phone', () => {
           .filter((b) => b.getBoundingClientRect().height < 44).length,
     )
     expect(small).toBe(0)
+    await page.locator('.trace-places ::-p-text(Box)').click()
     await page.locator('[data-terminal="wc.21"] button').click()
     await says('.terminal-panel', 'Programmer: heating is off')
   })
