@@ -51,5 +51,24 @@ describe('Trace has its room', () => {
         await page.close()
       },
     )
+
+    it('of a demand that is held up, its name, its word and Why? stand in its box, not over each other', async () => {
+      const acts = ['fault=zv-1.motor.open', 'programmer.heating=on', 'stat-1.set=25', 'wait=60s']
+      const search = new URLSearchParams(acts.map((act) => ['do', act])).toString()
+      const page = await stage.open(`/jobs/demo-long-barn/trace?${search}`, viewport)
+      await page.waitForSelector('.demand.held-up .btn')
+      const held = await box(page, '.demand.held-up')
+      const [name, word, why] = await Promise.all(
+        ['.demand-name', '.demand-word', '.btn'].map((part) => box(page, `.demand.held-up ${part}`)),
+      )
+      for (const part of [name, word, why]) {
+        expect(part.top).toBeGreaterThanOrEqual(held.top - 1)
+        expect(part.bottom).toBeLessThanOrEqual(held.bottom + 1)
+      }
+      expect(name.bottom).toBeLessThanOrEqual(word.top + 1)
+      expect(word.right).toBeLessThanOrEqual(why.left + 1)
+      expect(await page.$eval('.demand.held-up .demand-word', (e) => e.scrollWidth <= e.clientWidth)).toBe(true)
+      await page.close()
+    })
   })
 })

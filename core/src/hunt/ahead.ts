@@ -13,7 +13,7 @@ import { lookIn, sourceOfLook, type Hunt } from './hunt'
 import { liftsFor } from './lifts'
 import { linkOutsOf } from './link-outs'
 import { minutesFor } from './minutes'
-import { backText, partsConductors, rewiringOf } from './rewiring'
+import { actPartsConductors, backText, partsConductors } from './rewiring'
 import { complainedOf, controlsAfter, disturbedIn, standsSo, stateAfter } from './standing'
 import { askingFor } from './strategies'
 
@@ -164,7 +164,7 @@ function shownAhead(
   looks: readonly WrittenLook[],
 ): { acts: string[]; shown: Shows[][] }[] {
   const courses = new Map<number, Course>()
-  const parts = acts.map(rewiringOf).some((one) => one !== undefined && !one.back && partsConductors(one))
+  const parts = acts.some(actPartsConductors)
   const keyOf = ({ kind, at }: Column): number => (parts ? at : kind)
   for (const column of columns) {
     if (courses.has(keyOf(column))) continue

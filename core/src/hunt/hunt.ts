@@ -9,7 +9,7 @@ import type { Course } from './course'
 import { Ground } from './ground'
 import { blamedRightly, oddsOf, usualToldError, type Expected } from './likelihood'
 import { misfits, type Misfit } from './misfits'
-import { partsConductors, rewiringOf } from './rewiring'
+import { actPartsConductors } from './rewiring'
 import { secondsOf } from './seconds'
 import { stateAfter } from './standing'
 import { causesOf, devicesOf, suspectsOf, unlisted, type Suspect } from './suspects'
@@ -154,7 +154,7 @@ export class Hunt {
   *following(log: readonly HuntEntry[]): Generator<number, void> {
     const [first] = this.misfits(log)
     if (first) throw new HuntError(first.entry, first.reason)
-    const by = log.some(parts) ? this.ground.apart : this.ground
+    const by = log.some((entry) => 'do' in entry && actPartsConductors(entry.do)) ? this.ground.apart : this.ground
     const { kindOf, kinds } = by
     const along = new Along(this.circuit, this.options, by)
     // Whatever was put right is put right of one suspect, not of those who behaved alike before.
@@ -340,12 +340,6 @@ export class Hunt {
 }
 
 const forkAs = (course: Course, own: Circuit | undefined): Course => (own ? course.forkAs(own) : course.fork())
-
-/** Does it take conductors from each other? */
-function parts(entry: HuntEntry): boolean {
-  const rewiring = 'do' in entry ? rewiringOf(entry.do) : undefined
-  return rewiring !== undefined && partsConductors(rewiring)
-}
 
 /** Whatever the two are called. */
 const saysTheSame = (one: HuntEntry, other: HuntEntry | undefined): boolean =>

@@ -1,3 +1,4 @@
+import { isEarthColour } from '../catalogue'
 import { wiredNets, type Circuit } from '../circuit'
 import type { End } from '../installation'
 import { nth } from '../lists'
@@ -46,7 +47,7 @@ function endsJoinedTo(circuit: Circuit, ref: string): string[] {
     end.at === 'terminal' && netOf(end.terminal) === net && !isFixed(circuit, end.terminal)
   return circuit.installation.cables.flatMap((cable) =>
     cable.cores.flatMap((core) =>
-      core.colour === 'green-yellow'
+      isEarthColour(core.colour)
         ? []
         : core.ends.flatMap((end, i) => (isReached(end) ? [`${cable.id}.${core.id}.${i}`] : [])),
     ),

@@ -2,7 +2,7 @@ import type { Circuit } from '../circuit'
 import type { Demand } from '../installation'
 import { nth } from '../lists'
 import { Simulation } from '../simulation'
-import { circuitOpen, goesFirst, ownRun, wanted, type OwnRun } from '../trace'
+import { asked, circuitOpen, goesFirst, ownRun, portsOf, wanted, type OwnRun } from '../trace'
 import type { HuntEntry } from './case'
 import { Course } from './course'
 import { complainedOf } from './standing'
@@ -52,29 +52,20 @@ function reasonsAt(sim: Simulation, demand: Demand): Reason[] {
   }
   const over = staysOver(sim, demand)
   if (over !== undefined) return [{ why: 'stays-over', demand: id, valve: over }]
-  if (channel && !asks(sim, channel)) return [{ why: 'channel-off', demand: id, channel: channel.device }]
+  if (channel && !asked(sim, channel)) return [{ why: 'channel-off', demand: id, channel: channel.device }]
   return thermostat ? [{ why: 'satisfied', demand: id, thermostat: thermostat.device }] : []
-}
-
-function asks(sim: Simulation, { device, contact }: { device: string; contact: string }): boolean {
-  const at = sim.circuit.deviceIndex.get(device)
-  return sim.contactAsked(sim.circuit.contacts.findIndex((one) => one.device === at && one.part.id === contact))
 }
 
 /** A valve whose way to a service stands open though nobody asks for that, and nothing drives it elsewhere. */
 function staysOver(sim: Simulation, demand: Demand): string | undefined {
-  const { circuit } = sim
-  return demand.circuit.valves.find(({ device, port }) => {
-    const at = circuit.deviceIndex.get(device)
-    return circuit.ports.some(
-      (one) =>
-        one.device === at &&
-        (port === undefined || one.part.id === port) &&
-        one.part.openFrom > 0 &&
-        sim.actuatorPosition(one.actuator) >= one.part.openFrom &&
-        sim.actuatorMotion(one.actuator) !== 'closing',
-    )
-  })?.device
+  return demand.circuit.valves.find((valve) =>
+    portsOf(sim.circuit, valve).some(
+      ({ actuator, part }) =>
+        part.openFrom > 0 &&
+        sim.actuatorPosition(actuator) >= part.openFrom &&
+        sim.actuatorMotion(actuator) !== 'closing',
+    ),
+  )?.device
 }
 
 function overruns(sim: Simulation): Reason[] {

@@ -32,6 +32,12 @@ export function rewiringOf(act: string): Rewiring | undefined {
 /** Does it take conductors from each other? A link joins alike what is joined alike already. */
 export const partsConductors = ({ what }: Pick<Rewiring, 'what'>): boolean => what !== 'link'
 
+/** The same of an act. */
+export function actPartsConductors(act: string): boolean {
+  const rewiring = rewiringOf(act)
+  return rewiring !== undefined && partsConductors(rewiring)
+}
+
 const backVerbs = { link: 'unlink', lift: 'land', 'off-plate': 'on-plate' } as const
 
 /** The act that puts it back. */

@@ -59,7 +59,8 @@ function runningLoads(circuit: Circuit, demand: Demand): number[] {
   return circuit.loads.flatMap((l, i) => (l.part.work && devices.includes(l.device) ? [i] : []))
 }
 
-function portsOf(circuit: Circuit, { device, port }: Demand['circuit']['valves'][number]) {
+/** The ports by which a valve serves a circuit. */
+export function portsOf(circuit: Circuit, { device, port }: Demand['circuit']['valves'][number]) {
   const at = circuit.deviceIndex.get(device)!
   return circuit.ports.filter((p) => p.device === at && (port === undefined || p.part.id === port))
 }
@@ -68,7 +69,7 @@ const valveDevices = (circuit: Circuit, demand: Demand): number[] =>
   demand.circuit.valves.map(({ device }) => circuit.deviceIndex.get(device)!)
 
 /** Does the contact's device ask for it to be made? Where there is no such contact, nothing stands in the way. */
-function asked(sim: DemandView, at: ContactRef | null): boolean {
+export function asked(sim: DemandView, at: ContactRef | null): boolean {
   if (!at) return true
   const device = sim.circuit.deviceIndex.get(at.device)!
   return sim.contactAsked(sim.circuit.contacts.findIndex((c) => c.device === device && c.part.id === at.contact))

@@ -1,13 +1,19 @@
+import type { Circuit } from '../circuit'
 import type { Simulation } from '../simulation'
 import type { DemandState, OwnRun } from '../trace'
 import { demandWords, deviceName, motionText, openPointText, travelText } from './names'
 import { timeText } from './water'
 
+/** "hygiene run of Cylinder thermostat". */
+export function runName(circuit: Circuit, { device, control }: OwnRun): string {
+  const { type } = circuit.devices[circuit.deviceIndex.get(device)!]
+  const { label } = type.controls.find((c) => c.id === control)!
+  return `${label.toLowerCase()} of ${deviceName(circuit, device)}`
+}
+
 /** "hygiene run, until about 04:10": a run is what its control is called, ended by its clock where that is set. */
 export function ownRunText(sim: Simulation, { device, control, until }: OwnRun): string {
-  const { type } = sim.circuit.devices[sim.circuit.deviceIndex.get(device)!]
-  const { label } = type.controls.find((c) => c.id === control)!
-  return `${label.toLowerCase()} of ${deviceName(sim.circuit, device)}${until === undefined ? '' : `, until about ${timeText(until % 1440)}`}`
+  return `${runName(sim.circuit, { device, control })}${until === undefined ? '' : `, until about ${timeText(until % 1440)}`}`
 }
 
 /** A demand's word, where a valve is on its way for it how far that has come: "Opening 40 %". */

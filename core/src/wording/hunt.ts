@@ -2,6 +2,7 @@ import type { Circuit } from '../circuit'
 import { isDeadTest, type Complaint, type HuntEntry, type Reason, type Suspect } from '../hunt'
 import type { WrittenLook } from '../looks'
 import { actText, inSentence } from './acts'
+import { runName } from './demands'
 import { answerText, lookText } from './looks'
 import { deviceName, partName } from './names'
 
@@ -20,12 +21,8 @@ export function reasonText(circuit: Circuit, reason: Reason): string {
       return `${service(reason.demand)} is not called: its channel of ${inSentence(deviceName(circuit, reason.channel))} is off`
     case 'waits':
       return `${service(reason.demand)} waits: ${inSentence(service(reason.first))} goes first, and both cannot be served`
-    case 'own-run': {
-      const { device, control } = reason.run
-      const { type } = circuit.devices[circuit.deviceIndex.get(device)!]
-      const label = type.controls.find(({ id }) => id === control)!.label.toLowerCase()
-      return `${service(reason.demand)} is on by the ${label} of ${inSentence(deviceName(circuit, device))}`
-    }
+    case 'own-run':
+      return `${service(reason.demand)} is on by the ${runName(circuit, reason.run)}`
     case 'stays-over':
       return `${deviceName(circuit, reason.valve)} stays where it was driven last: it moves on only when another service calls`
     case 'overrun':
