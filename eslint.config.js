@@ -11,6 +11,7 @@ const floors = [
   'changes',
   'installation',
   'catalogue',
+  'departures',
   'pipework',
   'circuit',
   'water',

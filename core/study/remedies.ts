@@ -88,6 +88,9 @@ function subjectsOf({ culprit }: CheckFinding): string[] {
   switch (what.kind) {
     case 'core':
       return [`"cable":"${what.core.cable}","core":"${what.core.core}"`, `"id":"${what.core.cable}"`]
+    case 'core-gone':
+    case 'core-extra':
+      return [`"id":"${what.core.core}"`]
     case 'exchanged':
       return what.cores.flatMap(({ cable, core }) => [`"cable":"${cable}","core":"${core}"`, `"id":"${cable}"`])
     case 'link':

@@ -1,3 +1,4 @@
+import type { CoreRef, Departed } from '../departures'
 import type { Step } from '../installation'
 import type { BreachDetail, PropertyId } from '../states'
 
@@ -52,13 +53,6 @@ export type StaticRuleId = (typeof ruleIds)[number]
 /** Every finding is by a rule, or by a property of the reachable states. */
 export type RuleId = StaticRuleId | PropertyId
 
-/** A conductor, and which of its ends where it is about one. */
-export interface CoreRef {
-  cable: string
-  core: string
-  end?: 0 | 1
-}
-
 /** Something a check found: what, where, and in which state of the demands. Sentences are made elsewhere. */
 export interface CheckFinding {
   rule: RuleId
@@ -86,15 +80,9 @@ export interface CheckFinding {
   culprit?: Culprit
 }
 
-/** A conductor's end, a link or a setting that stands otherwise than it should. */
+/** What is behind a finding. */
 export interface Culprit {
-  what:
-    | { kind: 'core'; core: CoreRef; at: string; belongs: string }
-    | { kind: 'exchanged'; cores: [CoreRef, CoreRef] }
-    | { kind: 'link'; link: string; made: 'fitted' | 'factory'; between: [string, string] }
-    | { kind: 'link-missing'; between: [string, string] }
-    | { kind: 'factory-link-cut'; link: string; between: [string, string] }
-    | { kind: 'setting'; device: string; setting: string; stands: number; belongs: number }
+  what: Departed
   /** Whether it departs from a plan that there is, or was found by trying what would put it right. */
   by: 'plan' | 'trial'
 }

@@ -50,4 +50,18 @@ export class Rig {
     for (const action of actions) rig.perform(action)
     return rig
   }
+
+  /** A rig as it stood so many ms after the start of these actions: those of that very moment are done. */
+  static at(circuit: Circuit, actions: readonly Action[], ms: number): Rig {
+    const rig = new Rig(circuit)
+    for (const action of actions) {
+      const left = ms - rig.simulation.time
+      if (action.do === 'wait' && action.ms >= left) {
+        if (left > 0) rig.perform({ do: 'wait', ms: left })
+        // What follows the wait is done only where it ends just then.
+        if (action.ms > left) break
+      } else rig.perform(action)
+    }
+    return rig
+  }
 }

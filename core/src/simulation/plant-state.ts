@@ -179,6 +179,10 @@ export abstract class PlantState {
   actuatorHeld(actuator: number): boolean {
     return this.actuatorSeized(actuator) || this.flags.brokenSprings[actuator] === 1
   }
+  /** Is its head fitted turned, so that it lets through what it should shut? */
+  actuatorTurned(actuator: number): boolean {
+    return this.flags.turnedHeads[actuator] === 1
+  }
   loadJammed(load: number): boolean {
     return this.flags.jammedLoads[load] === 1
   }

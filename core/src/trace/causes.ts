@@ -1,51 +1,217 @@
-import type { BusRequest, Condition } from '../catalogue'
-import { type AtomId, conductingPath, feedsOf, LINE, secondaryLive } from '../circuit'
-import type { Motion, Simulation } from '../simulation'
-import { callLoad, loadEnds, wanted, type DemandView } from './demands'
-import { openPointsOf, waysFrom } from './ways'
-
-/** One link in the chain of causes, as references; wording is elsewhere. */
-export type Claim =
-  | { is: 'terminal'; ref: string; live: boolean }
-  | { is: 'contact'; device: string; part: string; throw: 'made' | 'no' | 'nc'; closed: boolean }
-  | { is: 'conductor'; cable: string; core: string }
-  | { is: 'fuse'; device: string; part: string }
-  | { is: 'travel'; device: string; part: string; motion: Motion; position: number; driven: boolean }
-  | { is: 'load'; device: string; part: string; energised: boolean; open: boolean }
-  | { is: 'sensor'; device: string; part: string; asks: boolean; temperature: number; set: number }
-  | { is: 'control'; device: string; control: string; value: string }
-  | { is: 'setting'; device: string; setting: string; value: number }
-  | { is: 'bus'; device: string; part: string; what: 'link' | BusRequest; heard: boolean; joined: boolean }
-  | { is: 'flow'; device: string; part: string; flows: boolean }
-  | { is: 'phase'; device: string; part: string; phase: string }
-  | { is: 'transformer'; device: string; part: string; supplied: boolean; open: boolean }
-  | { is: 'unconnected'; ref: string; pole: 'line' | 'neutral' }
-  /** Volts that no conductor brings: picked up in these cables from what lies beside. */
-  | { is: 'induced'; ref: string; volts: number; cables: string[]; actsFrom: number }
-
-export interface Cause {
-  claim: Claim
-  /** It is not as its own device would have it: the part has failed. */
-  failed: boolean
-  because: Cause[]
-}
+import type { Simulation } from '../simulation'
+import { feltFlow } from '../water'
+import type { Known } from './asker'
+import { failedIn, once, type Cause } from './claims'
+import { callLoad, circuitOpen, demandOpenPoints, demandStates, portsOf, wanted, type DemandView } from './demands'
+import type { ContactRef, Demand } from '../installation'
+import { Inquiry, round, type Branches } from './inquiry'
+import { signsOf, warmUnasked } from './signs'
+import { shutPorts, standstillCauses } from './standstill'
+import { departuresBehind } from './trials'
 
 /** Why a terminal is live, or not: the contacts and conductors that make it so, and behind each the reason it stands as it does. */
-export function whyTerminal(sim: Simulation, ref: string): Cause {
+export function whyTerminal(sim: Simulation, ref: string, known?: Known): Cause {
   const atom = sim.circuit.atomIndex.get(ref)
   if (atom === undefined) throw new Error(`no terminal "${ref}"`)
-  return new Inquiry(sim).terminal(atom, 'line')
+  return firstNamed(sim, known, ['wanted', 'all'], (inquiry) => [inquiry.terminal(atom, 'line')])[0]
 }
 
 /** Why a load is energised, or not. */
-export const whyLoad = (sim: Simulation, load: number): Cause => new Inquiry(sim).load(load)
+export const whyLoad = (sim: Simulation, load: number, known?: Known): Cause =>
+  firstNamed(sim, known, ['wanted', 'all'], (inquiry) => [inquiry.load(load)])[0]
 
-/** Parts in the chain that are not as their devices would have them, each once. */
-export function failedIn(cause: Cause): Cause[] {
-  const here = cause.failed ? [cause] : []
-  const all = [...here, ...cause.because.flatMap(failedIn)]
-  const key = (c: Cause) => JSON.stringify(c.claim)
-  return all.filter((c, i) => all.findIndex((d) => key(d) === key(c)) === i)
+/**
+ * Asks along the fewest branches first: what nobody wants is left out, unless what is wrong lies there. Where nothing is wrong
+ * anywhere, the fewest branches tell why it is as it is.
+ */
+function firstNamed(
+  sim: Simulation,
+  known: Known | undefined,
+  tries: readonly Branches[],
+  ask: (inquiry: Inquiry) => Cause[],
+): Cause[] {
+  let first: Cause[] | undefined
+  for (const branches of tries) {
+    const inquiry = new Inquiry(sim, known, branches)
+    for (const moment of momentsOf(inquiry)) {
+      const asked = ask(moment).filter((cause) => cause !== round)
+      // What leads only back to itself tells nothing beside what has a reason.
+      const told = asked.filter((cause) => cause.failed || cause.because.length > 0)
+      const found = told.length > 0 ? told : asked
+      if (found.some((cause) => failedIn(cause).length > 0)) return found
+      first ??= found
+    }
+  }
+  return first!
+}
+
+/** Moments of its round that what goes round and round is asked about; far enough back for a round of any device shipped. */
+const mostMoments = 12
+
+/** Now; and of what goes round and round the moments before, since no single one tells why. */
+function* momentsOf(inquiry: Inquiry): Generator<Inquiry> {
+  yield inquiry
+  const { sim } = inquiry
+  if (!sim.hunting) return
+  const times = [...new Set(sim.history.map((event) => event.time))].slice(-mostMoments).reverse()
+  for (const time of times) {
+    const then = inquiry.at(time)
+    if (then) yield then
+  }
+}
+
+/** Why a boiler does what it does. */
+export const whyPhase = (sim: Simulation, behaviour: number, known?: Known): Cause =>
+  firstNamed(sim, known, ['wanted', 'all'], (inquiry) => [inquiry.phase(behaviour)])[0]
+
+/** Why a contact that a demand is asked by stands as it does. */
+export function whyContact(sim: Simulation, { device, contact }: ContactRef, known?: Known): Cause {
+  const { circuit } = sim
+  const at = circuit.deviceIndex.get(device)
+  const index = circuit.contacts.findIndex((c) => c.device === at && c.part.id === contact)
+  return new Inquiry(sim, known).contact(index)
+}
+
+/** Something that is not as the demands would have it. */
+export type Effect =
+  | { is: 'unmet'; demand: string }
+  | { is: 'called-unasked'; boiler: string; input: string }
+  | { is: 'warm-unasked'; demand: string }
+
+export interface Explanation {
+  effect: Effect
+  because: Cause[]
+}
+
+/** Everything that is not as the demands would have it once all is at rest, each with the chain of what makes it so. */
+export function explained(sim: Simulation, known?: Known): Explanation[] {
+  return effects(sim, known).map(({ effect, because }) => {
+    if (!known || because.some((cause) => failedIn(cause).length > 0)) return { effect, because }
+    const is = JSON.stringify(effect)
+    const stands = (other: Simulation) => effectsOf(other).some((e) => JSON.stringify(e) === is)
+    return { effect, because: [...departuresBehind(sim, known, stands), ...because] }
+  })
+}
+
+/** What is not as the demands would have it, by name. */
+const effectsOf = (sim: Simulation): Effect[] => [
+  ...unmetDemands(sim).map(({ id }): Effect => ({ is: 'unmet', demand: id })),
+  ...callsUnasked(sim).map(({ boiler, input }): Effect => ({ is: 'called-unasked', boiler, input })),
+  ...warmUnasked(sim).map(({ id }): Effect => ({ is: 'warm-unasked', demand: id })),
+]
+
+function effects(sim: Simulation, known?: Known): Explanation[] {
+  return [
+    ...unmetDemands(sim).map((demand): Explanation => ({
+      effect: { is: 'unmet', demand: demand.id },
+      because: whyDemand(sim, demand, known),
+    })),
+    ...unaskedCalls(sim, known).map(({ boiler, input, cause }): Explanation => ({
+      effect: { is: 'called-unasked', boiler, input },
+      because: [cause],
+    })),
+    ...warmUnasked(sim).map((demand): Explanation => ({
+      effect: { is: 'warm-unasked', demand: demand.id },
+      because: whyWarm(sim, demand, known),
+    })),
+  ]
+}
+
+/** Demands that are wanted, wait for no other, and are held up, or called for and yet not warm. */
+export function unmetDemands(sim: Simulation): Demand[] {
+  const { warm } = signsOf(sim)
+  return demandStates(sim).flatMap(({ demand, word, openPoints, travelling }) => {
+    if (word === 'held-up') return openPoints.every((p) => p.at === 'priority') ? [] : [demand]
+    const knows = sim.circuit.water.emitters.length > 0 && (demand.circuit.emitters?.length ?? 0) > 0
+    return word === 'calling' && !travelling && knows && !warm.includes(demand.id) ? [demand] : []
+  })
+}
+
+/** Why a demand that is wanted is not served: its valves, its call, its boiler, its water, the first of them that stands in the way. */
+export const whyDemand = (sim: Simulation, demand: Demand, known?: Known): Cause[] =>
+  firstNamed(sim, known, [demand, 'wanted', 'all'], (inquiry) => standsInTheWay(inquiry, demand))
+
+function standsInTheWay(inquiry: Inquiry, demand: Demand): Cause[] {
+  const { sim } = inquiry
+  const { circuit } = sim
+  const valves = new Set(demand.circuit.valves.map((v) => v.device))
+  if (!circuitOpen(sim, demand)) {
+    const ports = demand.circuit.valves.flatMap((valve) => portsOf(circuit, valve))
+    const shut = ports.filter(({ actuator, part }) => {
+      const position = sim.actuatorPosition(actuator)
+      return position < part.openFrom || position > part.openTo
+    })
+    const runs = circuit.loads.flatMap((l, i) =>
+      l.part.work && demand.circuit.runs?.includes(circuit.devices[l.device].device.id) && !sim.loadEnergised(i)
+        ? [i]
+        : [],
+    )
+    const causes = [
+      ...[...new Set(shut.map((p) => p.actuator))].map((actuator) => inquiry.travel(actuator)),
+      ...runs.map((load) => inquiry.load(load)),
+    ]
+    if (causes.length > 0) return once(causes)
+  }
+  const call = callLoad(circuit, demand.call)
+  if (sim.loadEnergised(call) && demandOpenPoints(sim, demand).length > 0) return inquiry.ownStops(call)
+  if (!sim.loadEnergised(call)) return [inquiry.load(call)]
+  const boiler = circuit.deviceIndex.get(demand.call.boiler)!
+  const idle = circuit.behaviours.flatMap((b, i) =>
+    b.device === boiler && !['firing', 'circulating'].includes(sim.phase(i).phase) ? [inquiry.phase(i)] : [],
+  )
+  if (idle.length > 0) return idle
+  const flowing = circuit.water.emitters.some(
+    ({ device, way }) =>
+      demand.circuit.emitters?.includes(circuit.devices[device].device.id) && Math.abs(sim.flows[way]) >= feltFlow,
+  )
+  if (flowing) return [...sourcesCold(inquiry), ...emittersNotGiving(inquiry, demand)]
+  const still = standstillCauses(inquiry)
+  return still.length > 0 ? still : shutPorts(inquiry, (device) => valves.has(device))
+}
+
+/** What should heat the water and does not. */
+function sourcesCold(inquiry: Inquiry): Cause[] {
+  const { sim } = inquiry
+  return sim.circuit.water.sources.flatMap(({ device, part, way }, i) =>
+    way === undefined || sim.sourceHot(i) ? [] : inquiry.condition(part.when, device, false),
+  )
+}
+
+/** Emitters with water in them that give off no heat: their fans. */
+function emittersNotGiving(inquiry: Inquiry, demand: Demand): Cause[] {
+  const { sim } = inquiry
+  const { circuit } = sim
+  return circuit.water.emitters.flatMap(({ device, part }, i) =>
+    demand.circuit.emitters?.includes(circuit.devices[device].device.id) && !sim.emitterGives(i) && part.when
+      ? inquiry.condition(part.when, device, false)
+      : [],
+  )
+}
+
+/** Why a circuit warms though nobody asks for it: its valves that let hot water through. */
+export const whyWarm = (sim: Simulation, demand: Demand, known?: Known): Cause[] =>
+  firstNamed(sim, known, ['all'], (inquiry) => letsThrough(inquiry, demand))
+
+function letsThrough(inquiry: Inquiry, demand: Demand): Cause[] {
+  const { sim } = inquiry
+  const { circuit } = sim
+  return once([
+    ...unaskedCalls(sim, inquiry.known).map(({ cause }) => cause),
+    ...demand.circuit.valves
+      .flatMap((valve) => portsOf(circuit, valve))
+      .map((port): Cause => {
+        const index = circuit.ports.indexOf(port)
+        const position = sim.actuatorPosition(port.actuator)
+        const open = position >= port.part.openFrom && position <= port.part.openTo
+        if (!open && sim.portPasses(index))
+          return {
+            claim: { is: 'port', device: circuit.devices[port.device].device.id, part: port.part.id },
+            failed: true,
+            because: [],
+          }
+        return inquiry.travel(port.actuator)
+      }),
+  ])
 }
 
 /** Calls that stand with no demand that owns them. */
@@ -65,251 +231,5 @@ export function callsUnasked(sim: DemandView): { boiler: string; input: string; 
 }
 
 /** Calls that stand with no demand that owns them: input and chain of causes. */
-export const unaskedCalls = (sim: Simulation): { boiler: string; input: string; cause: Cause }[] =>
-  callsUnasked(sim).map(({ load, ...call }) => ({ ...call, cause: whyLoad(sim, load) }))
-
-/** Asks back from effect to cause. Each thing is told once in a chain: what leads back to itself ends there. */
-class Inquiry {
-  private readonly under = new Set<string>()
-
-  constructor(private readonly sim: Simulation) {}
-
-  private once(key: string, claim: Claim, because: () => Cause[], failed = false): Cause {
-    if (this.under.has(key)) return { claim, failed, because: [] }
-    this.under.add(key)
-    const causes = failed ? [] : because()
-    this.under.delete(key)
-    return { claim, failed, because: causes }
-  }
-
-  terminal(atom: AtomId, pole: 'line' | 'neutral'): Cause {
-    const { sim } = this
-    const { circuit } = sim
-    const ref = circuit.atoms[atom].ref
-    const feeds = feedsOf(circuit)
-    const paths = feeds.flatMap((feed) => {
-      const edges = conductingPath(circuit, sim.electrics.state, feed[pole], (reached) => reached === atom)
-      return edges ? [{ feed, edges }] : []
-    })
-    const dead = ({ feed }: (typeof paths)[number]) =>
-      feed.transformer !== undefined && pole === 'line' && !secondaryLive(sim.electrics, feed.transformer)
-    const path = paths.find((p) => !dead(p)) ?? paths[0]
-    const claim: Claim = { is: 'terminal', ref, live: path !== undefined && !dead(path) && pole === 'line' }
-    return this.once(`${pole} ${ref}`, claim, () => {
-      if (path && dead(path)) return [this.transformer(path.feed.transformer!)]
-      if (path) return path.edges.flatMap((edge) => this.edge(edge, true))
-      const ways = waysFrom(
-        circuit,
-        feeds.map((f) => f[pole]),
-        atom,
-      )
-      if (ways.length === 0) return [{ claim: { is: 'unconnected', ref, pole }, failed: true, because: [] }]
-      return ways
-        .flatMap((way) => openPointsOf(circuit, sim.electrics.state, way))
-        .flatMap((edge) => this.edge(edge, false))
-    })
-  }
-
-  private transformer(index: number): Cause {
-    const { sim } = this
-    const { device, part, primary } = sim.circuit.transformers[index]
-    const open = sim.electrics.state.openTransformers[index] === 1
-    const claim: Claim = {
-      is: 'transformer',
-      device: sim.circuit.devices[device].device.id,
-      part: part.id,
-      supplied: sim.loadEnergised(primary),
-      open,
-    }
-    return this.once(`transformer ${index}`, claim, () => [this.load(primary)], open)
-  }
-
-  /** Why an edge conducts, or does not. A conductor that conducts needs no reason. */
-  private edge(index: number, conducting: boolean): Cause[] {
-    const { sim } = this
-    const edge = sim.circuit.edges[index]
-    const id = (device: number) => sim.circuit.devices[device].device.id
-    switch (edge.kind) {
-      case 'contact':
-        return [this.contact(edge.contact)]
-      case 'fuse': {
-        if (conducting) return []
-        const { device, part } = sim.circuit.fuses[edge.fuse]
-        return [{ claim: { is: 'fuse', device: id(device), part: part.id }, failed: true, because: [] }]
-      }
-      case 'core':
-        if (conducting) return []
-        return [{ claim: { is: 'conductor', cable: edge.cable.id, core: edge.core.id }, failed: true, because: [] }]
-      default:
-        return []
-    }
-  }
-
-  private contact(index: number): Cause {
-    const { sim } = this
-    const { device, part, throw: name, closedWhen, inverted } = sim.circuit.contacts[index]
-    const closed = sim.contactClosed(index)
-    const id = sim.circuit.devices[device].device.id
-    const claim: Claim = { is: 'contact', device: id, part: part.id, throw: name, closed }
-    // A contact on its way for some milliseconds is not failed; one that is held against its device is.
-    const failed = sim.contactHeld(index) && sim.contactShouldBeClosed(index) !== closed
-    return this.once(`contact ${index}`, claim, () => this.condition(closedWhen, device, closed !== inverted), failed)
-  }
-
-  private condition(condition: Condition, device: number, value: boolean): Cause[] {
-    const { sim } = this
-    const compiled = sim.circuit.devices[device]
-    const id = compiled.device.id
-    if ('control' in condition) {
-      const setTo = String(sim.control(id, condition.control))
-      if (condition.is.includes(setTo) !== value) return []
-      return [
-        { claim: { is: 'control', device: id, control: condition.control, value: setTo }, failed: false, because: [] },
-      ]
-    }
-    if ('sensor' in condition) {
-      const i = compiled.sensorIndex.get(condition.sensor)!
-      const asks = sim.sensorAsks(i)
-      if (asks !== value) return []
-      const { part } = sim.circuit.sensors[i]
-      const temperature = Number(sim.control(id, part.reads))
-      const set = Number(sim.control(id, part.setPoint))
-      return [
-        {
-          claim: { is: 'sensor', device: id, part: part.id, asks, temperature, set },
-          failed: sim.sensorDead(i),
-          because: [],
-        },
-      ]
-    }
-    if ('actuator' in condition) return [this.travel(compiled.actuatorIndex.get(condition.actuator)!)]
-    if ('energised' in condition) {
-      const load = compiled.loadIndex.get(condition.energised)!
-      if (sim.loadEnergised(load) !== value) return []
-      return this.isInner(load) ? this.openParts(device, load) : [this.load(load)]
-    }
-    if ('works' in condition) return this.condition({ energised: condition.works }, device, value)
-    if ('behaviour' in condition) return [this.phase(compiled.behaviourIndex.get(condition.behaviour)!)]
-    if ('setting' in condition) {
-      const stands = compiled.amount(condition)
-      if ((stands === condition.is) !== value) return []
-      return [
-        { claim: { is: 'setting', device: id, setting: condition.setting, value: stands }, failed: false, because: [] },
-      ]
-    }
-    if ('linked' in condition) return this.bus(compiled.busIndex.get(condition.linked)!, 'link', value)
-    if ('hears' in condition) return this.bus(compiled.busIndex.get(condition.hears)!, condition.request, value)
-    if ('flows' in condition) {
-      const flows = sim.flows[compiled.wayIndex.get(condition.flows)!]
-      if (flows >= compiled.amount(condition.from) !== value) return []
-      return [{ claim: { is: 'flow', device: id, part: condition.flows, flows: value }, failed: false, because: [] }]
-    }
-    // The clock: what it says is told by the control that follows it.
-    if ('timed' in condition) return []
-    if ('not' in condition) return this.condition(condition.not, device, !value)
-    const parts = 'all' in condition ? condition.all : condition.any
-    const causes = parts.flatMap((part) => this.condition(part, device, value))
-    // Several ways to ask may look at one knob: it is told once.
-    const text = (cause: Cause) => JSON.stringify(cause.claim)
-    return causes.filter((cause, i) => causes.findIndex((other) => text(other) === text(cause)) === i)
-  }
-
-  /** A link that stands or a request that is heard, or not. */
-  private bus(port: number, what: 'link' | BusRequest, value: boolean): Cause[] {
-    const { sim } = this
-    const { device, part } = sim.circuit.buses[port]
-    const id = sim.circuit.devices[device].device.id
-    const reading = sim
-      .busReadings()
-      .find((r) => r.controller === port || (r.boiler === port && (what === 'link' || r.asks.includes(what) === value)))
-    const joined = reading?.boiler !== undefined
-    const claim: Claim = { is: 'bus', device: id, part: part.id, what, heard: value, joined }
-    const asker = reading && reading.controller !== port ? sim.circuit.buses[reading.controller] : undefined
-    const because = (): Cause[] => {
-      const request = asker && what !== 'link' ? asker.part.requests?.[what] : undefined
-      return request && joined ? this.condition(request, asker!.device, value) : []
-    }
-    return [this.once(`bus ${port} ${what}`, claim, because, sim.busSilent(port))]
-  }
-
-  private travel(actuator: number): Cause {
-    const { sim } = this
-    const { device, part, drivenBy, reversed } = sim.circuit.actuators[actuator]
-    const driven = sim.loadEnergised(drivenBy) !== reversed
-    const position = sim.actuatorPosition(actuator)
-    const impeded = sim.actuatorHeld(actuator) || sim.loadJammed(drivenBy)
-    const failed = impeded && position !== (driven ? 1 : 0)
-    const id = sim.circuit.devices[device].device.id
-    const motion = sim.actuatorMotion(actuator)
-    const claim: Claim = { is: 'travel', device: id, part: part.id, motion, position, driven }
-    return this.once(`travel ${actuator}`, claim, () => [this.load(drivenBy)], failed)
-  }
-
-  private phase(behaviour: number): Cause {
-    const { sim } = this
-    const { device, part, watches } = sim.circuit.behaviours[behaviour]
-    const failed = sim.behaviourLockedOut(behaviour)
-    const id = sim.circuit.devices[device].device.id
-    const claim: Claim = { is: 'phase', device: id, part: part.id, phase: sim.phase(behaviour).phase }
-    const because = () =>
-      Object.values(watches).flatMap((watch) => this.condition(watch, device, sim.conditionHolds(watch, device)))
-    return this.once(`phase ${behaviour}`, claim, because, failed)
-  }
-
-  /** Is a load fed from within its device, by parts that no conductor reaches? */
-  private isInner(load: number): boolean {
-    const { circuit } = this.sim
-    const { fed } = loadEnds(circuit, load)
-    const lines = feedsOf(circuit).map((f) => f.line)
-    return circuit.atoms[fed].kind === 'internal' && waysFrom(circuit, lines, fed).length === 0
-  }
-
-  /** Why an inner load has no supply, as far as more is known: an open part of its device, or no supply to it at all. */
-  private openParts(device: number, load: number): Cause[] {
-    const { sim } = this
-    if (sim.loadEnergised(load)) return []
-    const own = sim.circuit.loads.flatMap((l, i) => (l.device === device ? [i] : []))
-    const open = own.filter((i) => sim.loadOpen(i))
-    const starved = own.filter((i) => sim.circuit.loads[i].part.lights && !sim.loadEnergised(i))
-    return (open.length > 0 ? open : starved).map((i) => this.load(i))
-  }
-
-  load(load: number): Cause {
-    const { sim } = this
-    const { device, part } = sim.circuit.loads[load]
-    const { fed, back } = loadEnds(sim.circuit, load)
-    const energised = sim.loadEnergised(load)
-    const open = sim.loadOpen(load)
-    const claim: Claim = { is: 'load', device: sim.circuit.devices[device].device.id, part: part.id, energised, open }
-    const because = () => {
-      const line = this.terminal(fed, 'line')
-      const picked = energised && line.claim.is === 'terminal' && !line.claim.live ? this.induced(load, fed) : undefined
-      if (picked) return [picked]
-      if (energised || !(line.claim.is === 'terminal' && line.claim.live)) return [line]
-      return [this.terminal(back, 'neutral')]
-    }
-    return this.once(`load ${load}`, claim, because, open || sim.loadHeld(load))
-  }
-
-  /** What an input acts on that no conductor feeds: volts by capacitance from live conductors beside its own. */
-  private induced(load: number, atom: AtomId): Cause | undefined {
-    const { circuit, electrics } = this.sim
-    const { netOf, poles } = electrics.nets
-    const net = netOf[atom]
-    const cables = circuit.branches.flatMap(({ a, b, of }) => {
-      if (of.kind !== 'capacitance') return []
-      const [p, q] = [netOf[a], netOf[b]]
-      const other = p === net ? q : q === net ? p : undefined
-      return other !== undefined && poles[other] & LINE ? [of.cable] : []
-    })
-    if (cables.length === 0) return undefined
-    const claim: Claim = {
-      is: 'induced',
-      ref: circuit.atoms[atom].ref,
-      volts: electrics.loadVolts[load],
-      cables: [...new Set(cables)],
-      actsFrom: circuit.loads[load].pullsIn,
-    }
-    return { claim, failed: true, because: [] }
-  }
-}
+export const unaskedCalls = (sim: Simulation, known?: Known): { boiler: string; input: string; cause: Cause }[] =>
+  callsUnasked(sim).map(({ load, ...call }) => ({ ...call, cause: whyLoad(sim, load, known) }))

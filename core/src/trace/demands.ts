@@ -253,7 +253,9 @@ export function loadOpenPoints(sim: Simulation, load: number, demand?: Demand): 
   )
   if (ways.length === 0) return stop('no-way-in')
   const own = demand ? ownContacts(circuit, demand) : new Set<number>()
-  const edges = ways.flatMap((way) => openPointsOf(circuit, sim.electrics.state, through(circuit, way, own)))
+  const stops = ways.map((way) => openPointsOf(circuit, sim.electrics.state, through(circuit, way, own)))
+  // Of several supplies that could bring it, one is enough.
+  const edges = sim.loadEnergised(load) && stops.some((stop) => stop.length === 0) ? [] : stops.flat()
   if (edges.length > 0) return edges.map((edge) => openEdge(circuit, edge))
   if (sim.loadEnergised(load)) return []
   if (sim.loadOpen(load)) return stop('open')

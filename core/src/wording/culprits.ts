@@ -1,5 +1,6 @@
 import type { Culprit } from '../checks'
 import type { Circuit } from '../circuit'
+import type { Departed } from '../departures'
 import { coreText, listed } from './findings'
 import { terminalName } from './names'
 
@@ -12,7 +13,10 @@ function placeText(circuit: Circuit, ref: string): string {
 }
 
 /** What departs: "black of Boiler cable is in Wiring centre 5 (Line), planned in Wiring centre 29 (Boiler call)". */
-export function culpritText(circuit: Circuit, { what, by }: Culprit): string {
+export const culpritText = (circuit: Circuit, { what, by }: Culprit): string => departedText(circuit, what, by)
+
+/** {@link culpritText}, of what departs from a plan, or by what was found by trying. */
+export function departedText(circuit: Circuit, what: Departed, by: Culprit['by']): string {
   const name = (t: string) => placeText(circuit, t)
   switch (what.kind) {
     case 'core': {
@@ -21,6 +25,10 @@ export function culpritText(circuit: Circuit, { what, by }: Culprit): string {
         by === 'plan' ? `planned in ${name(what.belongs)}` : `it does what is needed in ${name(what.belongs)}`
       return `${coreText(circuit, what.core)} is ${is}, ${belongs}`
     }
+    case 'core-gone':
+      return `${what.colour} of ${what.label} is planned, and is not there`
+    case 'core-extra':
+      return `${what.colour} of ${what.label} is in no plan`
     case 'exchanged':
       return `${listed(what.cores.map((core) => coreText(circuit, core)))} are exchanged`
     case 'link':

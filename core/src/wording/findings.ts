@@ -1,5 +1,6 @@
 import { coreName } from '../catalogue'
-import type { CoreRef, CheckFinding, RuleId, Severity } from '../checks'
+import type { CheckFinding, RuleId, Severity } from '../checks'
+import type { CoreRef } from '../departures'
 import type { Circuit } from '../circuit'
 import { deviceName, terminalName } from './names'
 

@@ -1,4 +1,5 @@
 export * from './acts'
+export * from './claims'
 export * from './hunt'
 export { coreText, demandText, findingText, severityWords, type FindingText } from './findings'
 export * from './culprits'

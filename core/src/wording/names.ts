@@ -1,8 +1,7 @@
 import { coreName, terminalText } from '../catalogue'
 import type { Circuit, Potential, StateWord } from '../circuit'
 import type { Motion } from '../simulation'
-import type { Claim, DemandWord, OpenPoint, Via } from '../trace'
-import { numberText } from './water'
+import type { DemandWord, OpenPoint, Via } from '../trace'
 
 /** All sentences Nobbet makes from references stand in this folder. English only for now. */
 
@@ -52,7 +51,7 @@ const phaseWords: Record<string, string> = {
   lockout: 'locked out',
 }
 
-const deviceOf = (circuit: Circuit, id: string) => circuit.devices[circuit.deviceIndex.get(id)!]
+export const deviceOf = (circuit: Circuit, id: string) => circuit.devices[circuit.deviceIndex.get(id)!]
 
 export const deviceName = (circuit: Circuit, id: string): string => deviceOf(circuit, id).device.name
 
@@ -125,73 +124,3 @@ export const behaviourOf = (circuit: Circuit, device: string, part: string) =>
 
 export const actuatorOf = (circuit: Circuit, device: string, part: string) =>
   deviceOf(circuit, device).actuatorIndex.get(part)!
-
-/** One link of a chain of causes as a sentence without its full stop. */
-export function claimText(circuit: Circuit, claim: Claim, failed: boolean): string {
-  switch (claim.is) {
-    case 'terminal':
-      return `${terminalName(circuit, claim.ref)} is ${claim.live ? 'live' : 'not live'}`
-    case 'contact': {
-      const name = partName(circuit, claim.device, claim.part)
-      const stands = claim.closed ? 'made' : 'open'
-      return failed ? `${name} ${claim.closed ? 'is stuck made' : 'does not make'}` : `${name} is ${stands}`
-    }
-    case 'conductor':
-      return `${conductorName(circuit, claim.cable, claim.core)} is open`
-    case 'fuse':
-      return `${partName(circuit, claim.device, claim.part)} has blown`
-    case 'travel': {
-      const name = deviceName(circuit, claim.device)
-      if (failed) return claim.driven ? `${name} is driven and does not open` : `${name} stays open with its motor off`
-      const actuator = actuatorOf(circuit, claim.device, claim.part)
-      const moving = claim.motion === 'opening' || claim.motion === 'closing'
-      const where = moving ? `, ${travelText(circuit, actuator, claim.position)}` : ''
-      return `${name} is ${motionText(circuit, actuator, claim.motion)}${where}`
-    }
-    case 'load': {
-      const name = partName(circuit, claim.device, claim.part)
-      if (failed) return claim.open ? `${name} is open inside` : `${name} is stuck: it acts with no supply`
-      return `${name} ${claim.energised ? 'has its supply' : 'has no supply'}`
-    }
-    case 'sensor': {
-      const name = deviceName(circuit, claim.device)
-      const felt = numberText(claim.temperature)
-      if (failed) return `${name} never asks: ${felt} °C, set to ${claim.set} °C`
-      return `${name} is ${claim.asks ? 'asking' : 'satisfied'}: ${felt} °C, set to ${claim.set} °C`
-    }
-    case 'control': {
-      const { device, type } = deviceOf(circuit, claim.device)
-      const control = type.controls.find((c) => c.id === claim.control)!
-      return `${device.name}: ${control.label.toLowerCase()} is ${claim.value}`
-    }
-    case 'setting': {
-      const { device, type } = deviceOf(circuit, claim.device)
-      const setting = type.settings.find((s) => s.id === claim.setting)!
-      const value = setting.choices?.find((c) => c.value === claim.value)?.label ?? `${claim.value} ${setting.unit}`
-      return `${device.name}: ${setting.label.toLowerCase()} is ${value}`
-    }
-    case 'bus': {
-      const name = partName(circuit, claim.device, claim.part)
-      if (failed) return `${name} is silent`
-      if (!claim.joined) return `${name} has nobody at the other end of its two wires`
-      if (claim.what === 'link') return `${name} ${claim.heard ? 'is answered' : 'has no answer'}`
-      const what = claim.what === 'heating' ? 'heating' : 'hot water'
-      return `${name} ${claim.heard ? 'hears' : 'hears no'} call for ${what}`.replace('hears call', 'hears a call')
-    }
-    case 'flow':
-      return `${claim.flows ? 'water goes' : 'no water goes'} through ${deviceName(circuit, claim.device)}`
-    case 'phase':
-      return `${deviceName(circuit, claim.device)}: ${phaseText(circuit, behaviourOf(circuit, claim.device, claim.part), claim.phase)}`
-    case 'transformer': {
-      const name = deviceName(circuit, claim.device)
-      if (claim.open) return `${name} has an open winding`
-      return `${name} ${claim.supplied ? 'has its supply' : 'has no supply'}`
-    }
-    case 'induced': {
-      const beside = claim.cables.map((id) => circuit.installation.cables.find((c) => c.id === id)!.label)
-      return `${terminalName(circuit, claim.ref)} picks up ${Math.round(claim.volts)} V from live conductors beside it in ${beside.join(', ')}, and acts from ${Math.round(claim.actsFrom)} V`
-    }
-    case 'unconnected':
-      return `nothing brings ${claim.pole} to ${terminalName(circuit, claim.ref)}`
-  }
-}

@@ -1,8 +1,7 @@
 import type { Circuit } from '../../circuit'
-import type { Installation } from '../../installation'
+import { placeOf, type Installation } from '../../installation'
 import { isGrave, type Culprit, type CheckFinding } from '../finding'
-import { placeOf } from '../rules/survey'
-import { departuresFrom, type Departure } from './departures'
+import { departuresFrom, type Departure } from '../../departures'
 import { repairsFor } from './repairs'
 import { Trials } from './trials'
 

@@ -1,13 +1,12 @@
 import { typeIn } from '../../catalogue'
 import { type EdgeId, type AtomId, conductingPath, feedsOf, type Circuit } from '../../circuit'
 import { Rig } from '../../hypotheses'
-import type { Cable, Change, Core, End } from '../../installation'
+import { freeLinkId, placeOf, type Cable, type Change, type Core, type End } from '../../installation'
 import { parseAction, type Simulation } from '../../simulation'
 import { loadEnds } from '../../trace'
 import type { CheckFinding } from '../finding'
-import { freeLinkId } from '../rules/remedies'
-import { placeOf, Survey } from '../rules/survey'
-import { otherKind, withoutLink, withSetting, type Departure } from './departures'
+import { otherKind, withoutLink, withSetting, type Departure } from '../../departures'
+import { Survey } from '../rules/survey'
 
 /**
  * Single changes that might cure findings, where there is no plan to go back to: choices at set-up of what is

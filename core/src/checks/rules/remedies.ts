@@ -1,5 +1,14 @@
 import { type AtomId, EARTH, LINE, NEUTRAL } from '../../circuit'
-import type { Cable, Change, Colour, Core, Deed, End, Installation, Step } from '../../installation'
+import {
+  freeLinkId,
+  type Cable,
+  type Change,
+  type Colour,
+  type Core,
+  type Deed,
+  type End,
+  type Step,
+} from '../../installation'
 import { inUse, type Landed, type Survey } from './survey'
 
 /** What is brought to a terminal: a pole, or what has this legend. */
@@ -188,12 +197,6 @@ function newTerminal(survey: Survey, centre: string, legend: string): { ref: str
       value: { ...value, terminals: [...value.terminals, { id, legend, ways: 1 }] },
     },
   }
-}
-
-/** An id that no link of this document has. */
-export function freeLinkId(doc: Pick<Installation, 'links'>): string {
-  const taken = new Set(doc.links.map((l) => l.id))
-  for (let n = taken.size + 1; ; n++) if (!taken.has(`link-${n}`)) return `link-${n}`
 }
 
 /** The last conductor on a terminal that holds too many goes to a new terminal, linked to it. */

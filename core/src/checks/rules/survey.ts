@@ -12,7 +12,7 @@ import {
   type CircuitState,
   type Nets,
 } from '../../circuit'
-import type { Cable, Core, End, Installation, Link } from '../../installation'
+import { placeOf, type Cable, type Core, type End, type Installation, type Link } from '../../installation'
 
 /** One end of a conductor that is on something, and what it is on. */
 export interface Landed {
@@ -130,9 +130,6 @@ export class Survey {
 
 /** Conductors that a device's terminal takes: a usual value. */
 const deviceWays = 4
-
-export const placeOf = (end: End): string | undefined =>
-  end.at === 'terminal' || end.at === 'parked' ? end.terminal : end.at === 'connector' ? end.connector : undefined
 
 /** Links recorded between two places, counted as joined though no link reaches from one to the other. */
 export const linksBetweenPlaces = ({ links }: Pick<Installation, 'links'>): Link[] =>

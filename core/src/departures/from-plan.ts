@@ -1,14 +1,15 @@
-import { typeIn } from '../../catalogue'
-import type { Change, Device, End, Installation, Link, Step } from '../../installation'
-import type { Culprit } from '../finding'
-import { freeLinkId } from '../rules/remedies'
-import { placeOf } from '../rules/survey'
-
-/** Something that stands otherwise than it should, and the step that puts it right. */
-export interface Departure {
-  what: Culprit['what']
-  step: Step
-}
+import { typeIn } from '../catalogue'
+import {
+  freeLinkId,
+  placeOf,
+  type Change,
+  type Device,
+  type End,
+  type Installation,
+  type Link,
+  type Step,
+} from '../installation'
+import type { Departure } from './departure'
 
 const text = (end: End): string => `${end.at} ${placeOf(end) ?? ''}`
 const ends = ({ between }: Link): string => [...between].sort().join()

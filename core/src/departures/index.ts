@@ -1,0 +1,2 @@
+export * from './departure'
+export * from './from-plan'
