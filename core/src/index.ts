@@ -97,12 +97,18 @@ export { type Instrument, instruments, isInstrument, leadOhms, measure, terminal
 export { faultsOf, type Hypothesis, hypothesesOf, Rig } from './hypotheses'
 export {
   type Cause,
+  type Claim,
   type DemandState,
   demandStates,
+  explained,
   failedIn,
   type Gate,
+  type Goal,
+  type Background,
   type Leg,
   livePath,
+  type Operation,
+  operationsFor,
   returnsOf,
   type ReturnWay,
   type Run,
@@ -120,6 +126,8 @@ export {
   type Way,
   type WayState,
   wayStates,
+  whyDemand,
+  whyPhase,
   whyTerminal,
 } from './trace'
 export { agrees, type Found, type Look, lookAt, type LookResult, wordOf, type WrittenLook } from './looks'
@@ -300,6 +308,7 @@ export { type Example, exampleById, examples, ownValve } from './examples'
 export { blankType, measuresOf, type TryFeed, tryFeeds, tryOut, usualFeeds } from './kit'
 export {
   actText,
+  settingText,
   answerText,
   assumptions,
   basisText,

@@ -4,9 +4,13 @@ import {
   conflictOf,
   ForeseenHunt,
   knownOf,
+  operationsFor,
+  parseAction,
+  Rig,
   staticFindings,
   type AllStates,
   type HuntEntry,
+  type Goal,
   type HuntOptions,
   type Installation,
   type PlanBrief,
@@ -33,6 +37,8 @@ const api = {
       return next.value
     }
   },
+  operations: (installation: Installation, acts: readonly string[], goal: Goal) =>
+    operationsFor(Rig.after(compile(installation), acts.map(parseAction)).simulation, goal),
   conflict: (brief: PlanBrief) => conflictOf(brief) ?? null,
   hunt(_: number, installation: Installation, log: HuntEntry[], options: HuntOptions, onSoFar: (soFar: SoFar) => void) {
     const hunt = huntOf(installation, options)

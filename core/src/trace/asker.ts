@@ -6,7 +6,7 @@ import type { Cause } from './claims'
 import type { Circuit } from '../circuit'
 
 /** What is known besides how things stand just now. */
-export interface Known {
+export interface Background {
   /** The installation as it was meant to be: what departs from it is named. */
   plan?: Circuit
   /** Everything done since the start: what has opened a fuse or locked a boiler out is looked for at that moment. */
@@ -16,7 +16,7 @@ export interface Known {
 /** Asks back from effect to cause, at one moment. */
 export interface Asker {
   readonly sim: Simulation
-  readonly known: Known
+  readonly known: Background
   readonly beside: BesidePlan
   load(load: number): Cause
   travel(actuator: number): Cause

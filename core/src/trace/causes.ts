@@ -1,6 +1,6 @@
 import type { Simulation } from '../simulation'
 import { feltFlow } from '../water'
-import type { Known } from './asker'
+import type { Background } from './asker'
 import { failedIn, once, type Cause } from './claims'
 import { callLoad, circuitOpen, demandOpenPoints, demandStates, portsOf, wanted, type DemandView } from './demands'
 import type { ContactRef, Demand } from '../installation'
@@ -10,14 +10,14 @@ import { shutPorts, standstillCauses } from './standstill'
 import { departuresBehind } from './trials'
 
 /** Why a terminal is live, or not: the contacts and conductors that make it so, and behind each the reason it stands as it does. */
-export function whyTerminal(sim: Simulation, ref: string, known?: Known): Cause {
+export function whyTerminal(sim: Simulation, ref: string, known?: Background): Cause {
   const atom = sim.circuit.atomIndex.get(ref)
   if (atom === undefined) throw new Error(`no terminal "${ref}"`)
   return firstNamed(sim, known, ['wanted', 'all'], (inquiry) => [inquiry.terminal(atom, 'line')])[0]
 }
 
 /** Why a load is energised, or not. */
-export const whyLoad = (sim: Simulation, load: number, known?: Known): Cause =>
+export const whyLoad = (sim: Simulation, load: number, known?: Background): Cause =>
   firstNamed(sim, known, ['wanted', 'all'], (inquiry) => [inquiry.load(load)])[0]
 
 /**
@@ -26,7 +26,7 @@ export const whyLoad = (sim: Simulation, load: number, known?: Known): Cause =>
  */
 function firstNamed(
   sim: Simulation,
-  known: Known | undefined,
+  known: Background | undefined,
   tries: readonly Branches[],
   ask: (inquiry: Inquiry) => Cause[],
 ): Cause[] {
@@ -61,11 +61,11 @@ function* momentsOf(inquiry: Inquiry): Generator<Inquiry> {
 }
 
 /** Why a boiler does what it does. */
-export const whyPhase = (sim: Simulation, behaviour: number, known?: Known): Cause =>
+export const whyPhase = (sim: Simulation, behaviour: number, known?: Background): Cause =>
   firstNamed(sim, known, ['wanted', 'all'], (inquiry) => [inquiry.phase(behaviour)])[0]
 
 /** Why a contact that a demand is asked by stands as it does. */
-export function whyContact(sim: Simulation, { device, contact }: ContactRef, known?: Known): Cause {
+export function whyContact(sim: Simulation, { device, contact }: ContactRef, known?: Background): Cause {
   const { circuit } = sim
   const at = circuit.deviceIndex.get(device)
   const index = circuit.contacts.findIndex((c) => c.device === at && c.part.id === contact)
@@ -84,7 +84,7 @@ export interface Explanation {
 }
 
 /** Everything that is not as the demands would have it once all is at rest, each with the chain of what makes it so. */
-export function explained(sim: Simulation, known?: Known): Explanation[] {
+export function explained(sim: Simulation, known?: Background): Explanation[] {
   return effects(sim, known).map(({ effect, because }) => {
     if (!known || because.some((cause) => failedIn(cause).length > 0)) return { effect, because }
     const is = JSON.stringify(effect)
@@ -100,7 +100,7 @@ const effectsOf = (sim: Simulation): Effect[] => [
   ...warmUnasked(sim).map(({ id }): Effect => ({ is: 'warm-unasked', demand: id })),
 ]
 
-function effects(sim: Simulation, known?: Known): Explanation[] {
+function effects(sim: Simulation, known?: Background): Explanation[] {
   return [
     ...unmetDemands(sim).map((demand): Explanation => ({
       effect: { is: 'unmet', demand: demand.id },
@@ -128,7 +128,7 @@ export function unmetDemands(sim: Simulation): Demand[] {
 }
 
 /** Why a demand that is wanted is not served: its valves, its call, its boiler, its water, the first of them that stands in the way. */
-export const whyDemand = (sim: Simulation, demand: Demand, known?: Known): Cause[] =>
+export const whyDemand = (sim: Simulation, demand: Demand, known?: Background): Cause[] =>
   firstNamed(sim, known, [demand, 'wanted', 'all'], (inquiry) => standsInTheWay(inquiry, demand))
 
 function standsInTheWay(inquiry: Inquiry, demand: Demand): Cause[] {
@@ -189,7 +189,7 @@ function emittersNotGiving(inquiry: Inquiry, demand: Demand): Cause[] {
 }
 
 /** Why a circuit warms though nobody asks for it: its valves that let hot water through. */
-export const whyWarm = (sim: Simulation, demand: Demand, known?: Known): Cause[] =>
+export const whyWarm = (sim: Simulation, demand: Demand, known?: Background): Cause[] =>
   firstNamed(sim, known, ['all'], (inquiry) => letsThrough(inquiry, demand))
 
 function letsThrough(inquiry: Inquiry, demand: Demand): Cause[] {
@@ -231,5 +231,5 @@ export function callsUnasked(sim: DemandView): { boiler: string; input: string; 
 }
 
 /** Calls that stand with no demand that owns them: input and chain of causes. */
-export const unaskedCalls = (sim: Simulation, known?: Known): { boiler: string; input: string; cause: Cause }[] =>
+export const unaskedCalls = (sim: Simulation, known?: Background): { boiler: string; input: string; cause: Cause }[] =>
   callsUnasked(sim).map(({ load, ...call }) => ({ ...call, cause: whyLoad(sim, load, known) }))

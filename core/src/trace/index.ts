@@ -1,4 +1,4 @@
-export type { Known } from './asker'
+export type { Background } from './asker'
 export * from './causes'
 export * from './claims'
 export * from './demands'

@@ -3,7 +3,7 @@ import { type AtomId, conducts, type EdgeId, type Feed, FED, feedsOf, LINE, seco
 import { Rig } from '../hypotheses'
 import type { Demand } from '../installation'
 import type { Simulation } from '../simulation'
-import type { Asker, Known } from './asker'
+import type { Asker, Background } from './asker'
 import { besidePlan, type BesidePlan } from './beside-plan'
 import { endsOf, failedIn, once, type Cause, type Claim } from './claims'
 import { loadEnds, ownContacts, wanted } from './demands'
@@ -37,7 +37,7 @@ export class Inquiry implements Asker {
 
   constructor(
     readonly sim: Simulation,
-    readonly known: Known = {},
+    readonly known: Background = {},
     private readonly branches: Branches = 'all',
   ) {
     this.beside = besidePlan(sim.circuit, known.plan)
@@ -435,7 +435,10 @@ export class Inquiry implements Asker {
     // Flow is asked for by one that has gone looking for it, and by none before.
     const minds = (watch: Condition) => !('flows' in watch) || phase === 'no-flow'
     const because = () =>
-      Object.values(watches)
+      Object.entries(watches)
+        // That it has its supply goes without saying, and comes last.
+        .sort(([x], [y]) => Number(x === 'powered') - Number(y === 'powered'))
+        .map(([, watch]) => watch)
         .filter(minds)
         .flatMap((watch) => this.condition(watch, device, sim.conditionHolds(watch, device)))
     return this.once(`phase ${behaviour}`, claim, because, sim.behaviourLockedOut(behaviour))

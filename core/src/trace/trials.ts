@@ -3,7 +3,7 @@ import { departuresFrom } from '../departures'
 import { Rig } from '../hypotheses'
 import { edited } from '../installation'
 import type { Simulation } from '../simulation'
-import type { Known } from './asker'
+import type { Background } from './asker'
 import type { Cause } from './claims'
 
 /**
@@ -12,7 +12,7 @@ import type { Cause } from './claims'
  */
 export function departuresBehind(
   sim: Simulation,
-  { plan, acts }: Known,
+  { plan, acts }: Background,
   stands: (sim: Simulation) => boolean,
 ): Cause[] {
   if (!plan || !acts || plan === sim.circuit) return []

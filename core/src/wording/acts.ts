@@ -1,7 +1,8 @@
 import { endText, terminalText } from '../catalogue'
 import type { Circuit } from '../circuit'
 import { controlsAfter, rewiringOf, settle, waitOf, type HuntEntry } from '../hunt'
-import { parseAction } from '../simulation'
+import { formatAction, parseAction } from '../simulation'
+import type { Operation } from '../trace'
 import { conductorName, deviceName } from './names'
 
 /** An act of a hunt as an instruction. `before`: the log it goes behind, which says whether a dial is turned up or down. */
@@ -13,15 +14,18 @@ export function actText(circuit: Circuit, act: string, before: readonly HuntEntr
   if (rewiring) return rewiringText(circuit, rewiring)
   const action = parseAction(act)
   if (action.do !== 'set') return act
+  return settingText(circuit, action, controlsAfter(circuit, before).get(`${action.device}.${action.control}`))
+}
+
+/** A control set, as an instruction: "House thermostat: up to 23 °C". `stands`: how it stands before. */
+export function settingText(circuit: Circuit, action: Operation, stands?: string | number): string {
   const { device, control: id, value } = action
   const at = circuit.deviceIndex.get(device)
   const control = at === undefined ? undefined : circuit.devices[at].type.controls.find((c) => c.id === id)
-  if (!control) return act
+  if (!control) return formatAction(action)
   const name = deviceName(circuit, device)
-  if (control.kind === 'number') {
-    const stands = Number(controlsAfter(circuit, before).get(`${device}.${id}`) ?? control.initial)
-    return `${name}: ${Number(value) < stands ? 'down' : 'up'} to ${value} ${control.unit}`
-  }
+  if (control.kind === 'number')
+    return `${name}: ${Number(value) < Number(stands ?? control.initial) ? 'down' : 'up'} to ${value} ${control.unit}`
   const chosen = control.values.find((v) => v.id === value)?.label ?? value
   return `${name}: ${control.label.toLowerCase()} ${chosen.toLowerCase()}`
 }

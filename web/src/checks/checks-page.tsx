@@ -16,6 +16,7 @@ import { IsolationGate } from '../bench/isolation-gate'
 import { useIsolation } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
 import { Progress } from '../shell/progress'
+import { planOf } from '../wiring/plan-of'
 import { WiringTools } from '../wiring/saving-note'
 import { useWiring } from '../wiring/use-wiring'
 import { useCures, useVerdict } from '../workers/use-verdict'
@@ -29,10 +30,7 @@ export function ChecksPage() {
   const wiring = useWiring(job)
   const { doc, view } = wiring
   const verdict = useVerdict(doc)
-  // What was only assumed of a system that is there is no plan of it.
-  const plan = view.state?.revisions.findLast(
-    (r) => r.kind === 'planned' && r.installation.provenance !== 'assumed',
-  )?.installation
+  const plan = planOf(view.state)
   const cures = useCures(doc, verdict, plan)
   const circuit = useMemo(() => doc && compile(doc), [doc])
   const [isolated, acknowledge] = useIsolation(job)

@@ -7,11 +7,13 @@ import {
   unaskedCalls,
   warmUnasked,
   type Action,
+  type Background,
   type Rig,
 } from '@nobbet/core'
 
 interface AlarmsProps {
   rig: Rig
+  background: Background
   act: (...actions: Action[]) => void
   /** An action of the address that could not be done. */
   problem?: string
@@ -19,7 +21,7 @@ interface AlarmsProps {
 }
 
 /** What must not be missed: calls nobody asked for, shorts, hunting, an address that could not be replayed. */
-export function Alarms({ rig, act, problem, onWhy }: AlarmsProps) {
+export function Alarms({ rig, background, act, problem, onWhy }: AlarmsProps) {
   const { simulation } = rig
   const { circuit } = simulation
   const blown = circuit.fuses.filter((_, i) => simulation.fuseBlown(i))
@@ -32,7 +34,7 @@ export function Alarms({ rig, act, problem, onWhy }: AlarmsProps) {
   const burnt = simulation.history.flatMap((e) => (e.kind === 'burnt' ? [e] : []))
   return (
     <div className="alarms" role="status">
-      {unaskedCalls(simulation).map(({ boiler, input, cause }) => {
+      {unaskedCalls(simulation, background).map(({ boiler, input, cause }) => {
         const failed = failedIn(cause).map((c) => claimText(circuit, c.claim, true))
         const type = circuit.devices[circuit.deviceIndex.get(boiler)!].type
         const terminal = `${boiler}.${type.inputs.find((i) => i.id === input)!.terminal}`

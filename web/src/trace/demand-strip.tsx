@@ -4,7 +4,6 @@ import {
   demandStates,
   phaseText,
   signsOf,
-  type Circuit,
   type DemandState,
   type Rig,
 } from '@nobbet/core'
@@ -14,7 +13,8 @@ interface DemandStripProps {
   /** The demand whose runs alone are shown. */
   followed?: string
   onFollow: (demand: string | undefined) => void
-  onWhy: (terminal: string) => void
+  /** Of a demand or a boiler, by its id. */
+  onWhy: (of: string) => void
 }
 
 /** The demands in one line, each in one of four words or on its way; pressed, its own runs alone are shown. */
@@ -43,13 +43,13 @@ export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps
           <DemandWord text={demandHeadline(rig.simulation, state)} travels={Boolean(state.travelling?.length)} />
           <DemandDetail rig={rig} state={state} />
           {state.word === 'held-up' && (
-            <button className="btn btn-link btn-sm" onClick={() => onWhy(goalOf(circuit, state))}>
+            <button className="btn btn-link btn-sm" onClick={() => onWhy(state.demand.id)}>
               Why?
             </button>
           )}
         </div>
       ))}
-      <Plant rig={rig} />
+      <Plant rig={rig} onWhy={onWhy} />
     </section>
   )
 }
@@ -87,7 +87,7 @@ const waits = (state: DemandState) => state.openPoints.some((point) => point.at 
 const workWords = { runs: ['stopped', 'running'], heats: ['cold', 'heating'] } as const
 
 /** What comes of it: the boiler's phase, whether the pump runs, and which circuits warm. */
-function Plant({ rig }: { rig: Rig }) {
+function Plant({ rig, onWhy }: Pick<DemandStripProps, 'rig' | 'onWhy'>) {
   const { simulation } = rig
   const { circuit } = simulation
   const name = (device: number) => circuit.devices[device].device.name
@@ -97,7 +97,13 @@ function Plant({ rig }: { rig: Rig }) {
     <div className="demand plant">
       {circuit.behaviours.map(({ device }, i) => (
         <div key={i} className="boiler">
-          <span className="demand-name">{name(device)}</span>{' '}
+          <button
+            className="demand-name"
+            title="Why is it so, and what would have to change?"
+            onClick={() => onWhy(circuit.devices[device].device.id)}
+          >
+            {name(device)}
+          </button>{' '}
           <span className="demand-word">{phaseText(circuit, i, simulation.phase(i).phase)}</span>
         </div>
       ))}
@@ -114,10 +120,4 @@ function Plant({ rig }: { rig: Rig }) {
       </div>
     </div>
   )
-}
-
-/** The terminal the demand ends at: asked why it is dead, the whole chain is told. */
-function goalOf(circuit: Circuit, { demand }: DemandState): string {
-  const { type } = circuit.devices[circuit.deviceIndex.get(demand.call.boiler)!]
-  return `${demand.call.boiler}.${type.inputs.find((i) => i.id === demand.call.input)!.terminal}`
 }

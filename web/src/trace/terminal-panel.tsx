@@ -1,7 +1,6 @@
 import {
-  claimText,
+  type Background,
   endText,
-  failedIn,
   livePath,
   potentialText,
   meaningText,
@@ -9,7 +8,6 @@ import {
   thingsOf,
   viaText,
   whyTerminal,
-  type Cause,
   type Circuit,
   type Rig,
 } from '@nobbet/core'
@@ -17,11 +15,13 @@ import { CloseButton } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { Conductor } from '../drawing/conductor'
 import { StateMark } from '../drawing/state-mark'
+import { Causes } from './causes'
 import { conductorRef } from './picked'
 
 interface TerminalPanelProps {
   rig: Rig
   terminal: string
+  background: Background
   /** The job it is of; none for an example. */
   job?: string
   onPick: (terminal: string) => void
@@ -29,7 +29,7 @@ interface TerminalPanelProps {
 }
 
 /** One terminal: what it reads, how live gets there hop by hop, and why. */
-export function TerminalPanel({ rig, terminal, job, onPick, onClose }: TerminalPanelProps) {
+export function TerminalPanel({ rig, terminal, background, job, onPick, onClose }: TerminalPanelProps) {
   const sim = rig.simulation
   const { circuit } = sim
   const potential = sim.potentialAt(terminal)
@@ -48,7 +48,7 @@ export function TerminalPanel({ rig, terminal, job, onPick, onClose }: TerminalP
       {!named && (
         <>
           <h3>Why is it {path ? 'live' : 'not live'}?</h3>
-          <Causes circuit={circuit} causes={failedFirst(whyTerminal(sim, terminal).because)} />
+          <Causes circuit={circuit} causes={whyTerminal(sim, terminal, background).because} job={job} onPick={onPick} />
         </>
       )}
       {job && <NoteInHunt job={job} circuit={circuit} terminal={terminal} />}
@@ -105,25 +105,4 @@ const conductorsAt = (circuit: Circuit, terminal: string) =>
     ),
   )
 
-/** What has failed is read first. */
-const failedFirst = (causes: readonly Cause[]) =>
-  [...causes].sort((x, y) => Number(failedIn(y).length > 0) - Number(failedIn(x).length > 0))
-
 const isInternal = (circuit: Circuit, ref: string) => circuit.atoms[circuit.atomIndex.get(ref)!].kind === 'internal'
-
-function Causes({ circuit, causes }: { circuit: Circuit; causes: readonly Cause[] }) {
-  if (causes.length === 0) return null
-  return (
-    <ul className="causes">
-      {causes.map((cause, i) => (
-        <li key={i}>
-          <span className={cause.failed ? 'failed' : ''}>
-            {cause.failed && '✕ '}
-            {claimText(circuit, cause.claim, cause.failed)}
-          </span>
-          <Causes circuit={circuit} causes={cause.because} />
-        </li>
-      ))}
-    </ul>
-  )
-}

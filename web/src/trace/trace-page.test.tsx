@@ -33,7 +33,8 @@ describe('the line of demands', () => {
     expect(heating.className).toContain('held-up')
     expect(heating.textContent).toMatch(/Held up.*at .*valve/i)
     fireEvent.click(within(heating).getByRole('button', { name: 'Why?' }))
-    expect(screen.getByRole('region', { name: 'Picked terminal' }).textContent).toMatch(/motor/i)
+    const why = screen.getByRole('region', { name: 'Why' })
+    expect(why.querySelector('.wrong')!.textContent).toMatch(/valve motor is open inside/)
   })
 })
 

@@ -5,6 +5,7 @@ import { useParams } from 'react-router'
 import type { Sitting } from '../store/kept'
 import { useJob } from '../store/use-job'
 import { Failed, Loading } from '../shell/notes'
+import { planOf } from '../wiring/plan-of'
 import { Alarms } from './alarms'
 import { BusPanel } from './bus-panel'
 import { ConductorPanel } from './conductor-panel'
@@ -13,13 +14,15 @@ import { KeysDialog } from './keys-dialog'
 import { Meter, MeterButton } from './meter'
 import { Places, type Place } from './places'
 import { Runs } from './runs'
-import { isConductor } from './picked'
+import { askedOf, isConductor, whyRef } from './picked'
 import { TerminalPanel } from './terminal-panel'
 import { TimeBar } from './time-bar'
+import { useBackground } from './use-background'
 import { useDesk, useLeftSitting } from './use-desk'
 import { useMeter } from './use-meter'
 import { useSession } from './use-session'
 import { WaterPanel } from './water-panel'
+import { WhyPanel } from './why-panel'
 import { WiringCentre } from './wiring-centre'
 
 export function TracePage() {
@@ -29,20 +32,32 @@ export function TracePage() {
   if (error) return <Failed error={error} retry={store.again} />
   if (!state) return <Loading what="the wiring" />
   if (!left) return <Loading what="where you were" />
-  return <Trace key={job} installation={state.document.wiring} job={job} left={left} />
+  return <Trace key={job} installation={state.document.wiring} job={job} left={left} plan={planOf(state)} />
+}
+
+interface TraceProps {
+  installation: Installation
+  /** The job it is of; none for an example. */
+  job?: string
+  /** How Trace was left there. */
+  left?: Sitting
+  /** The plan it was wired by, where there is one. */
+  plan?: Installation
 }
 
 /**
  * Demands in one line, time in another; the runs and the wiring centre have all the room between them, each with its own scrolling.
  * Where there is room for one only, it is chosen under the thumb.
  */
-export function Trace({ installation, job, left }: { installation: Installation; job?: string; left?: Sitting }) {
+export function Trace({ installation, job, left, plan }: TraceProps) {
   const circuit = useMemo(() => compile(installation), [installation])
   const desk = useDesk(job, left)
   const handle = useSession(circuit, desk)
   const { session } = handle
+  const background = useBackground(circuit, plan, session.actions)
   const picked = desk.one('at')
   const setPicked = (ref: string | undefined) => desk.put('at', ref)
+  const asked = askedOf(picked)
   const meter = useMeter(desk)
   const followed = desk.one('follow')
   const water = desk.one('side') === 'water'
@@ -82,9 +97,9 @@ export function Trace({ installation, job, left }: { installation: Installation;
         rig={session.rig}
         followed={followed}
         onFollow={(demand) => desk.put('follow', demand)}
-        onWhy={setPicked}
+        onWhy={(of) => setPicked(whyRef(of))}
       />
-      <Alarms rig={session.rig} act={handle.act} problem={session.problem} onWhy={setPicked} />
+      <Alarms rig={session.rig} background={background} act={handle.act} problem={session.problem} onWhy={setPicked} />
       <div className={`trace-grid ${beside ? 'beside' : ''} ${picked ? 'looked' : ''}`}>
         <Runs rig={session.rig} act={handle.act} picked={picked} desk={desk} followed={followed} onPick={touch} />
         <div className="trace-looked">
@@ -97,10 +112,22 @@ export function Trace({ installation, job, left }: { installation: Installation;
               onClose={() => setPicked(undefined)}
             />
           )}
+          {asked !== undefined && (
+            <WhyPanel
+              key={asked}
+              handle={handle}
+              of={asked}
+              background={background}
+              job={job}
+              onPick={setPicked}
+              onClose={() => setPicked(undefined)}
+            />
+          )}
           {picked && circuit.atomIndex.has(picked) && (
             <TerminalPanel
               rig={session.rig}
               terminal={picked}
+              background={background}
               job={job}
               onPick={setPicked}
               onClose={() => setPicked(undefined)}

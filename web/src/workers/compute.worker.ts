@@ -7,6 +7,9 @@ import {
   ForeseenHunt,
   knownOf,
   liveThrough,
+  operationsFor,
+  parseAction,
+  Rig,
   staticFindings,
   symptomTexts,
   type AllStates,
@@ -15,7 +18,9 @@ import {
   type DeviceType,
   type FaultEnd,
   type CheckFinding,
+  type Goal,
   type Installation,
+  type Operation,
   type HuntAnswer,
   type HuntEntry,
   type HuntOptions,
@@ -91,6 +96,11 @@ const api = {
   rules(installation: Installation) {
     const { circuit } = ready(installation)
     return { findings: staticFindings(circuit), known: knownOf(circuit) }
+  },
+  /** The least sets of controls that bring a goal about, after what was done so far. */
+  operations(installation: Installation, acts: readonly string[], goal: Goal): Operation[][] {
+    const { circuit } = ready(installation)
+    return operationsFor(Rig.after(circuit, acts.map(parseAction)).simulation, goal)
   },
   /** Which answers of a brief stand in each other's way; null where it can be laid out. */
   conflict: (brief: PlanBrief): Conflict | null => conflictOf(brief) ?? null,
