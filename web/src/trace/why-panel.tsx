@@ -152,11 +152,11 @@ function WhatWouldChange({ handle, goal, broken }: ChangeProps) {
                 <span key={op.control}>
                   {i > 0 && '; and '}
                   {settingText(circuit, op, stands(op))}
-                  {or.filter((o) => o.device === op.device && o.control === op.control).map((o) => ` or ${lastWord(settingText(circuit, o, stands(o)))}`)}
+                  {or
+                    .filter((o) => o.device === op.device && o.control === op.control)
+                    .map((o) => ` or ${lastWord(settingText(circuit, o, stands(o)))}`)}
                 </span>
               ))}
-            </span>
-              )}
             </span>
             <Button size="sm" variant="outline-dark" onClick={() => handle.act(...(ops as Action[]))}>
               Do it
