@@ -94,7 +94,7 @@ export {
   Simulation,
 } from './simulation'
 export { type Instrument, instruments, isInstrument, leadOhms, measure, terminalVolts } from './instruments'
-export { faultsOf, type Hypothesis, hypothesesOf, Rig } from './hypotheses'
+export { faultsOf, type Hypothesis, hypothesesOf, type PutIn, putInsOf, Rig } from './hypotheses'
 export {
   type Cause,
   type Claim,
@@ -114,6 +114,8 @@ export {
   type Run,
   runsOf,
   runsOfDemand,
+  shownBy,
+  type Shown,
   trunkOf,
   signsOf,
   type Station,
@@ -309,6 +311,7 @@ export { blankType, measuresOf, type TryFeed, tryFeeds, tryOut, usualFeeds } fro
 export {
   actText,
   settingText,
+  effectsText,
   answerText,
   assumptions,
   basisText,

@@ -7,6 +7,7 @@ import {
   operationsFor,
   parseAction,
   Rig,
+  shownBy,
   staticFindings,
   type AllStates,
   type HuntEntry,
@@ -39,6 +40,8 @@ const api = {
   },
   operations: (installation: Installation, acts: readonly string[], goal: Goal) =>
     operationsFor(Rig.after(compile(installation), acts.map(parseAction)).simulation, goal),
+  shown: (installation: Installation, names: readonly string[]) =>
+    Object.fromEntries(names.map((name) => [name, shownBy(compile(installation), { name })])),
   conflict: (brief: PlanBrief) => conflictOf(brief) ?? null,
   hunt(_: number, installation: Installation, log: HuntEntry[], options: HuntOptions, onSoFar: (soFar: SoFar) => void) {
     const hunt = huntOf(installation, options)

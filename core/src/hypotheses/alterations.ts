@@ -1,5 +1,5 @@
 import { nth } from '../lists'
-import { typeIn } from '../catalogue'
+import { terminalText, typeIn } from '../catalogue'
 import type { Circuit } from '../circuit'
 import type { Change, Command, Core, End, Installation, Link } from '../installation'
 
@@ -95,7 +95,7 @@ function moved(doc: Installation, landed: readonly Landed[], strips: readonly st
       made(
         `moved ${at.cable}.${at.core.id}.${at.end} ${to}`,
         'core-moved',
-        `${at.core.colour} of ${labelOf(doc, at.cable)} at ${to} instead of ${at.terminal}`,
+        `${at.core.colour} of ${labelOf(doc, at.cable)} in ${terminalText(doc, to)} instead of ${terminalText(doc, at.terminal)}`,
         [...room(doc, to), { do: 'end', cable: at.cable, core: at.core.id, end: at.end, to: onTerminal(to) }],
       ),
     ),
@@ -127,7 +127,7 @@ function exchanged(doc: Installation, landed: readonly Landed[], strips: readonl
       const owner = ownerOf(a.terminal)
       const together = owner === ownerOf(b.terminal) && devices.has(owner)
       if (a.terminal === b.terminal || !(together || neighbours(strips, a.terminal).includes(b.terminal))) return []
-      const label = `${a.core.colour} of ${labelOf(doc, a.cable)} at ${a.terminal} exchanged with ${b.core.colour} of ${labelOf(doc, b.cable)} at ${b.terminal}`
+      const label = `${a.core.colour} of ${labelOf(doc, a.cable)} in ${terminalText(doc, a.terminal)} exchanged with ${b.core.colour} of ${labelOf(doc, b.cable)} in ${terminalText(doc, b.terminal)}`
       return [
         made(`exchanged ${a.cable}.${a.core.id}.${a.end} ${b.cable}.${b.core.id}.${b.end}`, 'cores-exchanged', label, [
           { do: 'end', cable: a.cable, core: a.core.id, end: a.end, to: onTerminal(b.terminal) },
@@ -141,7 +141,7 @@ function exchanged(doc: Installation, landed: readonly Landed[], strips: readonl
 function links(doc: Installation, strips: readonly string[][]): Alteration[] {
   const between = (a: string, b: string) => doc.links.some((l) => l.between.includes(a) && l.between.includes(b))
   const removed = doc.links.flatMap((link): Alteration[] => {
-    const where = link.between.join(' and ')
+    const where = link.between.map((ref) => terminalText(doc, ref)).join(' and ')
     if (link.kind === 'fitted')
       return [
         made(`without ${link.id}`, 'link-missing', `link between ${where} missing`, [
@@ -159,9 +159,12 @@ function links(doc: Installation, strips: readonly string[][]): Alteration[] {
       if (between(a, b)) return []
       const value: Link = { id: 'link-extra', kind: 'fitted', between: [a, b] }
       return [
-        made(`link ${a} ${b}`, 'link-extra', `link too many between ${a} and ${b}`, [
-          { do: 'put', in: 'links', value },
-        ]),
+        made(
+          `link ${a} ${b}`,
+          'link-extra',
+          `link too many between ${terminalText(doc, a)} and ${terminalText(doc, b)}`,
+          [{ do: 'put', in: 'links', value }],
+        ),
       ]
     }),
   )

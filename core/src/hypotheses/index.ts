@@ -1,4 +1,5 @@
 export * from './faults'
+export * from './put-ins'
 export * from './rig'
 export * from './alterations'
 export * from './hypothesis'

@@ -18,8 +18,11 @@ export class PartsCondition {
   constructor(
     private readonly circuit: Circuit,
     from?: PartsCondition,
+    /** What is wrong under a name, by the parts of this circuit; left out where they are numbered as before. */
+    defectsOf?: (name: string) => readonly Defect[],
   ) {
     this.defects = new Map(from?.defects)
+    if (defectsOf) for (const name of this.defects.keys()) this.defects.set(name, defectsOf(name))
     this.blown = from ? from.blown.slice() : new Uint8Array(circuit.fuses.length)
     this.burnt = from ? from.burnt.slice() : new Uint8Array(circuit.loads.length)
     // Flags are made anew whenever anything changes, never written to: forks share them.

@@ -55,10 +55,10 @@ export class Simulation extends PlantState {
   private shorted = false
 
   /** Starts with every control at rest, everything settled, at time 0 with an empty history. */
-  constructor(circuit: Circuit, from?: Simulation) {
+  constructor(circuit: Circuit, from?: Simulation, defectsOf?: (name: string) => readonly Defect[]) {
     super(circuit, from)
     this.events = from ? from.events.copy() : new EventLog()
-    this.condition = new PartsCondition(circuit, from?.condition)
+    this.condition = new PartsCondition(circuit, from?.condition, defectsOf)
     this.switches = new Switches(circuit, this.closed, from?.switches)
     this.clock = new Clock(circuit, from?.clock)
     this.environment = new Environment(circuit, from?.environment)
@@ -83,9 +83,12 @@ export class Simulation extends PlantState {
     return new Simulation(this.circuit, this)
   }
 
-  /** The same at the same moment, joined otherwise: by another circuit of the same devices, which is found at once. */
-  rewired(circuit: Circuit): Simulation {
-    const sim = new Simulation(circuit, this)
+  /**
+   * The same at the same moment, joined otherwise: by another circuit of the same devices, which is found at once. `defectsOf`: what
+   * is wrong under a name by the parts of that circuit, where they are numbered otherwise.
+   */
+  rewired(circuit: Circuit, defectsOf?: (name: string) => readonly Defect[]): Simulation {
+    const sim = new Simulation(circuit, this, defectsOf)
     sim.touched()
     return sim
   }

@@ -9,6 +9,8 @@ import type { Circuit } from '../circuit'
 export interface Background {
   /** The installation as it was meant to be: what departs from it is named. */
   plan?: Circuit
+  /** The installation in which that began, where something was put into its wiring since. */
+  from?: Circuit
   /** Everything done since the start: what has opened a fuse or locked a boiler out is looked for at that moment. */
   acts?: readonly Action[]
 }

@@ -94,7 +94,7 @@ export function explained(sim: Simulation, known?: Background): Explanation[] {
 }
 
 /** What is not as the demands would have it, by name. */
-const effectsOf = (sim: Simulation): Effect[] => [
+export const effectsOf = (sim: Simulation): Effect[] => [
   ...unmetDemands(sim).map(({ id }): Effect => ({ is: 'unmet', demand: id })),
   ...callsUnasked(sim).map(({ boiler, input }): Effect => ({ is: 'called-unasked', boiler, input })),
   ...warmUnasked(sim).map(({ id }): Effect => ({ is: 'warm-unasked', demand: id })),

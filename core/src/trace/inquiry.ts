@@ -46,7 +46,7 @@ export class Inquiry implements Asker {
   at(ms: number): Inquiry | undefined {
     const { acts } = this.known
     if (!acts || ms < 0) return undefined
-    return new Inquiry(Rig.at(this.sim.circuit, acts, ms).simulation, this.known, this.branches)
+    return new Inquiry(Rig.at(this.known.from ?? this.sim.circuit, acts, ms).simulation, this.known, this.branches)
   }
 
   private once(key: string, claim: Claim, because: () => Cause[], failed = false): Cause {

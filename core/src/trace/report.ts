@@ -1,6 +1,6 @@
 import type { Potential } from '../circuit'
 import type { Heat } from '../heat'
-import type { Fault, Rig } from '../hypotheses'
+import type { Rig } from '../hypotheses'
 import type { SimEvent, Simulation } from '../simulation'
 import type { Feel } from '../water'
 import { unaskedCalls } from './causes'
@@ -94,7 +94,7 @@ export function traceReport(rig: Rig): TraceReport {
     settled: sim.nextEventAt() === Infinity,
     hunting: sim.hunting,
     short: sim.shortNow,
-    faults: rig.faultsIn.map((f: Fault) => f.name),
+    faults: rig.faultsIn.map((f) => f.name),
     terminals,
     devices: Object.fromEntries(circuit.devices.map((d, i) => [d.device.id, deviceReport(sim, i)])),
     demands: demandStates(sim).map(({ demand, word, openPoints, travelling, run }) => ({

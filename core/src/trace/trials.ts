@@ -12,13 +12,16 @@ import type { Cause } from './claims'
  */
 export function departuresBehind(
   sim: Simulation,
-  { plan, acts }: Background,
+  { plan, acts, from }: Background,
   stands: (sim: Simulation) => boolean,
 ): Cause[] {
   if (!plan || !acts || plan === sim.circuit) return []
   const { installation } = sim.circuit
+  // What was put into the wiring is in it from the start here.
+  const { faults } = new Rig(from ?? sim.circuit)
+  const done = acts.filter((act) => !((act.do === 'fault' || act.do === 'mend') && faults.get(act.fault)?.change))
   return departuresFrom(plan.installation, installation).flatMap(({ what, step }): Cause[] => {
-    const { simulation } = Rig.after(compile(edited(installation, step).doc, sim.circuit), acts)
+    const { simulation } = Rig.after(compile(edited(installation, step).doc, sim.circuit), done)
     return stands(simulation) ? [] : [{ claim: { is: 'departure', what, tried: true }, failed: true, because: [] }]
   })
 }

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import type { Fault } from '../hypotheses'
+import type { PutIn } from '../hypotheses'
 import type { SimEvent } from '../simulation'
 import { actuatorOf, behaviourOf, deviceName, motionText, partName, phaseText } from './names'
 
@@ -16,7 +16,11 @@ export function isTold(circuit: Circuit, event: SimEvent): boolean {
 }
 
 /** One event as a line of the log, without its time. */
-export function eventText(circuit: Circuit, event: SimEvent, faults: ReadonlyMap<string, Fault>): string {
+export function eventText(
+  circuit: Circuit,
+  event: SimEvent,
+  faults: ReadonlyMap<string, Pick<PutIn, 'label'>>,
+): string {
   switch (event.kind) {
     case 'control':
     case 'clock': {

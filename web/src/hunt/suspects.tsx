@@ -3,6 +3,7 @@ import {
   expectedText,
   parseAction,
   passes,
+  putInsOf,
   rewiringOf,
   suspectText,
   unlisted,
@@ -196,8 +197,8 @@ const numbered = (screen: HuntScreen, ids: readonly string[]): string =>
   ids.map((id) => `line ${numberOf(screen, id)}`).join(', ')
 
 /** Trace with the controls as they stand in the hunt, and this wrong; undefined of what cannot be put in there. */
-function watchAddress({ job, entries }: HuntScreen, { id, kind }: RankedSuspect): string | undefined {
-  if (kind !== 'part' && kind !== 'conductor') return undefined
+function watchAddress({ job, circuit, entries }: HuntScreen, { id }: RankedSuspect): string | undefined {
+  if (!putInsOf(circuit).has(id)) return undefined
   const acts = entries.flatMap((entry): Action[] => {
     if (!('do' in entry) || rewiringOf(entry.do)) return []
     return [passes(entry.do) ? { do: 'wait', ms: waited(entry.do) } : parseAction(entry.do)]

@@ -16,6 +16,7 @@ import {
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { HeatDialog, heatText } from './heat-dialog'
+import { PutInDialog } from './put-in-dialog'
 import { speeds, type SessionHandle } from './use-session'
 
 const week = 7 * 1440
@@ -130,56 +131,9 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
         </div>
       </div>
       {heating && <HeatDialog handle={handle} onClose={() => setHeating(false)} />}
-      {choosing && <FaultChooser handle={handle} onClose={() => setChoosing(false)} />}
+      {choosing && <PutInDialog handle={handle} onClose={() => setChoosing(false)} />}
       {link && <LinkDialog address={handle.address()} onClose={() => setLink(false)} />}
     </footer>
-  )
-}
-
-function FaultChooser({ handle, onClose }: { handle: SessionHandle; onClose: () => void }) {
-  const [filter, setFilter] = useState('')
-  const { faults, faultsIn } = handle.session.rig
-  const present = new Set(faultsIn.map((f) => f.name))
-  const words = filter.toLowerCase().split(/\s+/)
-  const shown = [...faults.values()].filter((f) => words.every((w) => f.label.toLowerCase().includes(w)))
-  return (
-    <Modal show onHide={onClose} scrollable aria-labelledby="faults-title">
-      <Modal.Header closeButton>
-        <Modal.Title as="h2" id="faults-title">
-          Put a fault in and watch
-        </Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        <Form.Control
-          autoFocus
-          placeholder="Find: valve, end switch, open"
-          value={filter}
-          onChange={(e) => setFilter(e.target.value)}
-          aria-label="Find a fault"
-        />
-        <ul className="fault-list">
-          {shown.map((fault) => {
-            const isIn = present.has(fault.name)
-            return (
-              <li key={fault.name}>
-                <button
-                  className={isIn ? 'in' : ''}
-                  aria-pressed={isIn}
-                  onClick={() => {
-                    handle.act({ do: isIn ? 'mend' : 'fault', fault: fault.name })
-                    if (!isIn) onClose()
-                  }}
-                >
-                  <span>{fault.label}</span>
-                  <strong>{isIn ? 'Take out' : 'Put in'}</strong>
-                </button>
-              </li>
-            )
-          })}
-          {shown.length === 0 && <li className="quiet p-2">No fault of that name. Try fewer letters.</li>}
-        </ul>
-      </Modal.Body>
-    </Modal>
   )
 }
 

@@ -54,7 +54,7 @@ export function Trace({ installation, job, left, plan }: TraceProps) {
   const desk = useDesk(job, left)
   const handle = useSession(circuit, desk)
   const { session } = handle
-  const background = useBackground(circuit, plan, session.actions)
+  const background = useBackground(session, plan)
   const picked = desk.one('at')
   const setPicked = (ref: string | undefined) => desk.put('at', ref)
   const asked = askedOf(picked)

@@ -10,6 +10,7 @@ import {
   operationsFor,
   parseAction,
   Rig,
+  shownBy,
   staticFindings,
   symptomTexts,
   type AllStates,
@@ -21,6 +22,7 @@ import {
   type Goal,
   type Installation,
   type Operation,
+  type Shown,
   type HuntAnswer,
   type HuntEntry,
   type HuntOptions,
@@ -101,6 +103,11 @@ const api = {
   operations(installation: Installation, acts: readonly string[], goal: Goal): Operation[][] {
     const { circuit } = ready(installation)
     return operationsFor(Rig.after(circuit, acts.map(parseAction)).simulation, goal)
+  },
+  /** What each of these shows that can be put in, by name. */
+  shown(installation: Installation, names: readonly string[]): Record<string, Shown[]> {
+    const { circuit } = ready(installation)
+    return Object.fromEntries(names.map((name) => [name, shownBy(circuit, { name })]))
   },
   /** Which answers of a brief stand in each other's way; null where it can be laid out. */
   conflict: (brief: PlanBrief): Conflict | null => conflictOf(brief) ?? null,
