@@ -6,6 +6,7 @@ import {
   knownOf,
   operationsFor,
   parseAction,
+  recorded,
   Rig,
   shownBy,
   staticFindings,
@@ -40,6 +41,13 @@ const api = {
   },
   operations: (installation: Installation, acts: readonly string[], goal: Goal) =>
     operationsFor(Rig.after(compile(installation), acts.map(parseAction)).simulation, goal),
+  recording(_: number, installation: Installation, acts: readonly string[]) {
+    const run = recorded(compile(installation), acts.map(parseAction))
+    for (;;) {
+      const next = run.next()
+      if (next.done) return next.value
+    }
+  },
   shown: (installation: Installation, names: readonly string[]) =>
     Object.fromEntries(names.map((name) => [name, shownBy(compile(installation), { name })])),
   conflict: (brief: PlanBrief) => conflictOf(brief) ?? null,

@@ -1,4 +1,4 @@
-import { formatAction, parseAction, Rig, type Action, type Circuit } from '@nobbet/core'
+import { actionsUntil, formatAction, parseAction, Rig, type Action, type Circuit } from '@nobbet/core'
 
 /** Reads written actions; what cannot be read is told, and the rest is left out. */
 export function actionsOf(texts: readonly string[]): { actions: Action[]; problem?: string } {
@@ -94,6 +94,11 @@ export class TraceSession {
       this.act({ do: 'wait', ms: next - simulation.time })
       if (simulation.time - from > 24 * 3_600_000) break
     }
+  }
+
+  /** The same sitting as it stood so many ms after its start. */
+  at(ms: number): TraceSession {
+    return new TraceSession(this.circuit, actionsUntil(this.actions, ms))
   }
 
   /** Everything but the last thing that was done, and the time that has passed since. */

@@ -17,6 +17,7 @@ import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { HeatDialog, heatText } from './heat-dialog'
 import { PutInDialog } from './put-in-dialog'
+import { WhatHappened } from './what-happened'
 import { speeds, type SessionHandle } from './use-session'
 
 const week = 7 * 1440
@@ -24,7 +25,8 @@ const speedWords = { 1: '1×', 10: '10×', 60: '1 min/s', 600: '10 min/s', 3600:
 
 /** Time in one line: run, the next event, speed, what happened last; all that happened opens above it, and so does the rest on a phone. */
 export function TimeBar({ handle }: { handle: SessionHandle }) {
-  const { session, running, speed } = handle
+  const { session, whole, running, speed } = handle
+  const [as, setAs] = useState<'list' | 'signals'>('list')
   const { simulation, faultsIn, faults } = session.rig
   const { circuit } = simulation
   const [choosing, setChoosing] = useState(false)
@@ -33,44 +35,52 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
   const [open, setOpen] = useState<'events' | 'rest'>()
   const toggle = (what: 'events' | 'rest') => setOpen(open === what ? undefined : what)
   const { minuteOfWeek } = simulation
-  const told = simulation.history.filter((event) => isTold(circuit, event))
-  const events = told.slice(-60).reverse()
+  const last = simulation.history.findLast((event) => isTold(circuit, event))
   const when = (ms: number) =>
     minuteOfWeek === undefined
       ? `${(ms / 1000).toFixed(2)} s`
       : weekTimeText((((minuteOfWeek + (ms - simulation.time) / 60_000) % week) + week) % week)
   return (
     <footer className="time-bar">
-      {open === 'events' && (
-        <ol className="events" aria-label="What happened, newest first">
-          {events.length === 0 && (
-            <li className="quiet">Nothing has happened yet. Switch the programmer on and turn a thermostat up.</li>
-          )}
-          {events.map((event, i) => (
-            <li key={told.length - i}>
-              <span className="mono">{when(event.time)}</span> {eventText(circuit, event, faults)}
-            </li>
-          ))}
-        </ol>
+      {open === 'events' && <WhatHappened handle={handle} as={as} onAs={setAs} when={when} />}
+      {handle.lookedAt !== undefined && (
+        <div className="looking-back" role="status">
+          <strong>Looking back at {when(handle.lookedAt)}</strong>
+          <span className="quiet">What is done now goes on from here.</span>
+          <Button size="sm" variant="dark" onClick={() => handle.lookAt(undefined)}>
+            To the end
+          </Button>
+        </div>
       )}
       <div className={session.lives ? 'time-controls dense' : 'time-controls'}>
         <div className="clock" aria-label="Time since the start">
           {minuteOfWeek === undefined ? `${(simulation.time / 1000).toFixed(1)} s` : weekTimeText(minuteOfWeek)}
           <span className="doing">
-            {session.underWay || session.lives ? (running ? 'running' : 'paused') : 'at rest'}
+            {handle.lookedAt !== undefined
+              ? 'earlier'
+              : session.underWay || session.lives
+                ? running
+                  ? 'running'
+                  : 'paused'
+                : 'at rest'}
           </span>
         </div>
         <Button variant="dark" onClick={() => handle.setRunning(!running)} aria-pressed={!running} title="Space">
           {running ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />}{' '}
           <span className="label">{running ? 'Pause' : 'Run'}</span>
         </Button>
-        <Button variant="outline-dark" onClick={handle.step} disabled={!session.underWay && !session.lives} title="N">
+        <Button
+          variant="outline-dark"
+          onClick={handle.step}
+          disabled={handle.lookedAt === undefined && !session.underWay && !session.lives}
+          title="N"
+        >
           <SkipForward size={18} aria-hidden /> <span className="label">Next event</span>
         </Button>
         <button className="last-event" aria-expanded={open === 'events'} onClick={() => toggle('events')}>
           {open === 'events' ? <ChevronDown size={18} aria-hidden /> : <ChevronUp size={18} aria-hidden />}
           <span className="visually-hidden">What happened: </span>
-          <span className="told">{events.length > 0 ? eventText(circuit, events[0], faults) : 'Nothing yet'}</span>
+          <span className="told">{last ? eventText(circuit, last, faults) : 'Nothing yet'}</span>
         </button>
         <Button
           variant="outline-dark"
@@ -104,8 +114,8 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
           <Button
             variant="outline-dark"
             onClick={handle.undo}
-            disabled={session.actions.length === 0}
-            title="Undo: U"
+            disabled={whole.actions.length === 0 && !handle.dropped}
+            title={handle.dropped ? 'Bring back what came after: U' : 'Undo: U'}
             aria-label="Undo"
           >
             <Undo2 size={18} aria-hidden /> <span className="label spare">Undo</span>

@@ -13,7 +13,16 @@ export const speeds = [1, 10, 60, 600, 3600] as const
 export type Speed = (typeof speeds)[number]
 
 export interface SessionHandle {
+  /** What is seen: as it stands, or at the earlier moment that is looked back at. */
   session: TraceSession
+  /** The whole of it, to its end. */
+  whole: TraceSession
+  /** The moment that is looked back at, ms since the start; undefined at the end. */
+  lookedAt?: number
+  /** Looks back at a moment; at none, forward to the end again. What is done there goes on from that moment. */
+  lookAt(ms: number | undefined): void
+  /** What came after a moment from which somebody went on another way: undone, it is there again. */
+  dropped: boolean
   running: boolean
   speed: Speed
   setRunning(running: boolean): void
@@ -44,6 +53,8 @@ export function useSession(circuit: Circuit, desk: Desk): SessionHandle {
     [circuit],
   )
   const [session, setSession] = useState(() => open(done))
+  const [looked, setLooked] = useState<TraceSession>()
+  const [dropped, setDropped] = useState<readonly Action[]>()
 
   const write = useCallback(
     (of: TraceSession) => {
@@ -59,6 +70,8 @@ export function useSession(circuit: Circuit, desk: Desk): SessionHandle {
   useEffect(() => {
     if (text === written.current && session.circuit === circuit) return
     written.current = text
+    setLooked(undefined)
+    setDropped(undefined)
     setSession(open(text ? text.split('\n') : []))
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only other actions or another circuit open a session anew
   }, [text, circuit])
@@ -68,7 +81,7 @@ export function useSession(circuit: Circuit, desk: Desk): SessionHandle {
   useEffect(() => () => write(latest.current), [write])
 
   useEffect(() => {
-    if (!running) return
+    if (!running || looked) return
     let last = performance.now()
     let painted = 0
     let frame = requestAnimationFrame(function tick(now) {
@@ -88,7 +101,7 @@ export function useSession(circuit: Circuit, desk: Desk): SessionHandle {
       frame = requestAnimationFrame(tick)
     })
     return () => cancelAnimationFrame(frame)
-  }, [running, speed, session, write])
+  }, [running, speed, session, looked, write])
 
   const after = (of: TraceSession) => {
     write(of)
@@ -96,25 +109,53 @@ export function useSession(circuit: Circuit, desk: Desk): SessionHandle {
   }
   const replace = (actions: readonly Action[]) => {
     const next = open(actions.map(formatAction))
+    setLooked(undefined)
+    setDropped(undefined)
     setSession(next)
     after(next)
   }
+  const lookAt = (ms: number | undefined) => {
+    setRunning(false)
+    write(session)
+    const end = session.rig.simulation.time
+    setLooked(ms === undefined || ms >= end ? undefined : session.at(ms))
+  }
+  /** What is done at an earlier moment goes on from there. */
+  const goOn = (): TraceSession => {
+    if (!looked) return session
+    setDropped([...session.actions])
+    setLooked(undefined)
+    setSession(looked)
+    return looked
+  }
   return {
-    session,
+    session: looked ?? session,
+    whole: session,
+    lookedAt: looked?.rig.simulation.time,
+    lookAt,
+    dropped: dropped !== undefined,
     running,
     speed,
     setRunning(on) {
+      if (on) setLooked(undefined)
       setRunning(on)
       if (!on) write(session)
     },
     setSpeed,
     act(...actions) {
-      session.problem = undefined
-      for (const action of actions) if (!session.act(action)) break
-      after(session)
+      const on = goOn()
+      if (!looked) setDropped(undefined)
+      on.problem = undefined
+      for (const action of actions) if (!on.act(action)) break
+      after(on)
     },
     step() {
       setRunning(false)
+      if (looked) {
+        const now = looked.rig.simulation.time
+        const next = session.rig.simulation.history.find((event) => event.time > now)
+        return lookAt(next?.time)
+      }
       session.stepToEvent()
       after(session)
     },
@@ -124,7 +165,7 @@ export function useSession(circuit: Circuit, desk: Desk): SessionHandle {
       for (const action of session.written) params.append('do', action)
       return `${location.origin}${location.pathname}?${params}`
     },
-    undo: () => replace(session.withoutLast()),
+    undo: () => replace(dropped ?? session.withoutLast()),
     reset: () => replace([]),
   }
 }

@@ -9,6 +9,7 @@ import {
   liveThrough,
   operationsFor,
   parseAction,
+  recorded,
   Rig,
   shownBy,
   staticFindings,
@@ -28,6 +29,7 @@ import {
   type HuntOptions,
   type Misfit,
   type PlanBrief,
+  type Recording,
   type SoFar,
   type WeekPlan,
   type WeekResult,
@@ -104,6 +106,13 @@ const api = {
     const { circuit } = ready(installation)
     return operationsFor(Rig.after(circuit, acts.map(parseAction)).simulation, goal)
   },
+  /** What every part does over some acts, as signals; undefined where it was left. */
+  recording: (
+    run: number,
+    installation: Installation,
+    acts: readonly string[],
+    onProgress: (share: number) => void,
+  ): Promise<Recording | undefined> => driven(run, recorded(compile(installation), acts.map(parseAction)), onProgress),
   /** What each of these shows that can be put in, by name. */
   shown(installation: Installation, names: readonly string[]): Record<string, Shown[]> {
     const { circuit } = ready(installation)
