@@ -1,5 +1,6 @@
 export * from './basics'
 export * from './hunt-record'
+export * from './scenario'
 export * from './schemas'
 export * from './log'
 export * from './server'

@@ -78,7 +78,7 @@ export function grown(
 ): JobState {
   const { entry } = logged
   const document = documentAfter(state?.document, entry)
-  const before = state ?? { id, number: 0, findings: [], revisions: [], ticks: [], hunt: noHunt }
+  const before = state ?? { id, number: 0, findings: [], revisions: [], ticks: [], scenarios: [], hunt: noHunt }
   const after: JobState = { ...before, document, number: logged.number ?? before.number }
   // What was kept before there was a hunt's log, or before there were ticks, has none.
   if (isHuntDeed(entry)) return { ...after, hunt: huntAfter((before as Partial<JobState>).hunt ?? noHunt, entry) }
@@ -95,6 +95,10 @@ export function grown(
     case 'tick': {
       const others = ((before as Partial<JobState>).ticks ?? []).filter((step) => step !== entry.step)
       return { ...after, ticks: entry.done ? [...others, entry.step] : others }
+    }
+    case 'scenario': {
+      const others = without((before as Partial<JobState>).scenarios ?? [], entry.id)
+      return { ...after, scenarios: entry.scenario ? [...others, { ...entry.scenario, id: entry.id }] : others }
     }
     default:
       return after

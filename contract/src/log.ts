@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { fieldChangeSchema, installationSchema } from '@nobbet/core'
 import { clientIdSchema, line, lines, stamp, textLine } from './basics'
 import { huntDeeds, huntRecordSchema, noHunt } from './hunt-record'
+import { keptScenarioSchema, scenarioSchema } from './scenario'
 import { findingSchema, jobDocumentSchema, revisionKindSchema, revisionSchema } from './schemas'
 
 /** What can be recorded of a job. */
@@ -32,6 +33,8 @@ export const entrySchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('act'), text: line('what was done', 500) }),
   /** A step of the order of termination is done, or is not after all. */
   z.strictObject({ do: z.literal('tick'), step: line('the step', 200), done: z.boolean() }),
+  /** A scenario of Trace is kept under a name, another one in the place of one of that id; or is no longer kept. */
+  z.strictObject({ do: z.literal('scenario'), id: clientIdSchema, scenario: scenarioSchema.nullable() }),
   z.strictObject({ do: z.literal('note'), text: lines('the note', 2000) }),
   /** Of two who had changed one thing, what was not chosen, so that it is not lost. */
   z.strictObject({
@@ -94,6 +97,8 @@ export const jobStateSchema = z.object({
   revisions: z.array(revisionSchema),
   /** Steps of the order of termination that are done. */
   ticks: z.array(z.string()).default([]),
+  /** Scenarios of Trace, the one kept last behind the others. */
+  scenarios: z.array(keptScenarioSchema).default([]),
   hunt: huntRecordSchema.default(noHunt),
 })
 export type JobState = z.infer<typeof jobStateSchema>

@@ -115,6 +115,8 @@ export {
   runsOf,
   runsOfDemand,
   actionsUntil,
+  type Parting,
+  partingsOf,
   recorded,
   type Recording,
   type Signal,

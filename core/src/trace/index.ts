@@ -1,6 +1,7 @@
 export type { Background } from './asker'
 export * from './causes'
 export * from './claims'
+export * from './compare'
 export * from './demands'
 export { gateGraph, wiredTo } from './gates'
 export * from './hops'

@@ -57,6 +57,7 @@ export class JobTexts {
         ),
       ),
       ticks: list(ticks.map(plain)),
+      scenarios: list(await this.scenarios(id)),
       hunt: hunts.length > 0 ? hunts[0].record : JSON.stringify(noHunt),
     })
     return { text, number: version }
@@ -72,6 +73,17 @@ export class JobTexts {
       job,
     )
     return last.filter(({ done }) => done === 1).map(({ step }) => step)
+  }
+
+  /** Scenarios that are kept, as they were written last. */
+  private async scenarios(job: string): Promise<string[]> {
+    const last = await this.all<{ id: string; scenario: string | null; number: number }>(
+      `select json_extract(entry, '$.id') as id, json_extract(entry, '$.scenario') as scenario, max(number) as number
+         from entry where job = ? and entry like '%"scenario"%' and json_extract(entry, '$.do') = 'scenario'
+         group by id order by number`,
+      job,
+    )
+    return last.flatMap(({ id, scenario }) => (scenario === null ? [] : [`{"id":${plain(id)},${scenario.slice(1)}`]))
   }
 
   async tail(job: string, after: number): Promise<string> {

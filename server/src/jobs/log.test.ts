@@ -179,6 +179,8 @@ describe('what the server says of a job', () => {
             // Now and then a step is ticked off, or a tick is taken back.
             const [step, done] = numbers
             entries.push(logged({ do: 'tick', step: `step ${step % 4}`, done: done % 3 > 0 }))
+            const scenario = done % 4 === 1 ? null : { name: `Run ${done}`, acts: ['wait=20s', `fault=f${step}`] }
+            entries.push(logged({ do: 'scenario', id: `scenario-${step % 3}`, scenario }))
             const of = `line-${step % 5}`
             const hunted = { entry: { id: of, do: 'settle' }, at: '2026-11-27T07:00:00.000Z', note: `${done}` }
             entries.push(logged(done % 4 === 0 ? { do: 'unhunt', lines: [of] } : { do: 'hunt', lines: [hunted] }))

@@ -144,6 +144,8 @@ function entryText(entry: Entry, circuit: Circuit | undefined): string {
       return `Done: ${entry.text}`
     case 'tick':
       return entry.done ? 'A step ticked off' : 'A tick taken back'
+    case 'scenario':
+      return entry.scenario ? `Scenario kept: ${entry.scenario.name}` : 'A scenario is no longer kept'
     case 'note':
       return `Note: ${entry.text}`
     case 'aside':

@@ -18,6 +18,7 @@ const pendingWords: Record<Exclude<Entry['do'], 'edit'>, string> = {
   'measure-ends': 'the end of what was left for now',
   act: 'what was done on site',
   tick: 'a step ticked off',
+  scenario: 'a scenario',
   note: 'a note',
   aside: 'a change that was put aside',
 }

@@ -14,11 +14,14 @@ import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Too
 interface SignalsProps {
   circuit: Circuit
   recording: Recording
+  /** Signals that are shown though nothing happened on them. */
+  also?: readonly string[]
   /** Minute of the week at its start, where a clock is set. */
   fromMinute?: number
   /** The moment that is looked at, ms. */
   cursor?: number
-  onMoment: (ms: number) => void
+  /** Where a moment can be looked at. */
+  onMoment?: (ms: number) => void
 }
 
 /** On a phone the names take up to three lines. */
@@ -37,11 +40,14 @@ const heights: Readonly<Record<string, number>> = {
 }
 
 /** What every part did, one row each on one line of time; pressed, all the screen shows that moment. */
-export function Signals({ circuit, recording, fromMinute, cursor, onMoment }: SignalsProps) {
+export function Signals({ circuit, recording, also, fromMinute, cursor, onMoment }: SignalsProps) {
   const [zoom, setZoom] = useState<[number, number]>()
   const { signals, to } = recording
   const [from, until] = zoom ?? [0, Math.max(to, 1)]
-  const shown = useMemo(() => signals.filter((s) => s.steps.length > 1 || isSwitched(s)), [signals])
+  const shown = useMemo(
+    () => signals.filter((s) => s.steps.length > 1 || isSwitched(s) || also?.includes(s.id)),
+    [signals, also],
+  )
   const data = useMemo(() => pointsOf(shown, to), [shown, to])
   const middle = cursor ?? (from + until) / 2
   const closer = () => {
@@ -60,7 +66,7 @@ export function Signals({ circuit, recording, fromMinute, cursor, onMoment }: Si
         <Button size="sm" variant="outline-dark" onClick={() => setZoom(undefined)} disabled={!zoom}>
           All of it
         </Button>
-        <span className="quiet">{recordingText(circuit, recording).join(' · ')}</span>
+        {onMoment && <span className="quiet">{recordingText(circuit, recording).join(' · ')}</span>}
       </div>
       <div role="img" aria-label={`What ${shown.length} parts did over ${when(to)}`} className="signals-chart">
         <ResponsiveContainer width="100%" height={shown.length * rowHeight + axisHeight}>
@@ -68,7 +74,7 @@ export function Signals({ circuit, recording, fromMinute, cursor, onMoment }: Si
             data={data}
             margin={{ top: 2, right: 12, bottom: 0, left: 0 }}
             onClick={(event) => {
-              if (event.activeLabel !== undefined) onMoment(Number(event.activeLabel))
+              if (event.activeLabel !== undefined) onMoment?.(Number(event.activeLabel))
             }}
           >
             <CartesianGrid stroke="#d3dbd6" horizontal={false} />

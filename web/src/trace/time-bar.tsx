@@ -1,3 +1,4 @@
+import type { KeptScenario } from '@nobbet/contract'
 import { eventText, isTold, weekTimeText } from '@nobbet/core'
 import {
   ChevronDown,
@@ -14,8 +15,9 @@ import {
   Wrench,
 } from 'lucide-react'
 import { useState } from 'react'
-import { Button, Form, Modal } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
 import { HeatDialog, heatText } from './heat-dialog'
+import { ShareDialog } from './share-dialog'
 import { PutInDialog } from './put-in-dialog'
 import { WhatHappened } from './what-happened'
 import { speeds, type SessionHandle } from './use-session'
@@ -24,7 +26,13 @@ const week = 7 * 1440
 const speedWords = { 1: '1×', 10: '10×', 60: '1 min/s', 600: '10 min/s', 3600: '1 h/s' } as const
 
 /** Time in one line: run, the next event, speed, what happened last; all that happened opens above it, and so does the rest on a phone. */
-export function TimeBar({ handle }: { handle: SessionHandle }) {
+interface TimeBarProps {
+  handle: SessionHandle
+  job?: string
+  scenarios?: readonly KeptScenario[]
+}
+
+export function TimeBar({ handle, job, scenarios = [] }: TimeBarProps) {
   const { session, whole, running, speed } = handle
   const [as, setAs] = useState<'list' | 'signals'>('list')
   const { simulation, faultsIn, faults } = session.rig
@@ -86,7 +94,7 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
           variant="outline-dark"
           className="rest-open"
           aria-expanded={open === 'rest'}
-          aria-label="Heat, faults, undo, link"
+          aria-label="Heat, faults, undo, share"
           onClick={() => toggle('rest')}
         >
           <Ellipsis size={18} aria-hidden /> {faultsIn.length > 0 && `${faultsIn.length} in`}
@@ -136,38 +144,13 @@ export function TimeBar({ handle }: { handle: SessionHandle }) {
               setLink(true)
             }}
           >
-            <Link2 size={18} aria-hidden /> <span className="label spare">Link</span>
+            <Link2 size={18} aria-hidden /> <span className="label spare">Share</span>
           </Button>
         </div>
       </div>
       {heating && <HeatDialog handle={handle} onClose={() => setHeating(false)} />}
       {choosing && <PutInDialog handle={handle} onClose={() => setChoosing(false)} />}
-      {link && <LinkDialog address={handle.address()} onClose={() => setLink(false)} />}
+      {link && <ShareDialog handle={handle} job={job} scenarios={scenarios} onClose={() => setLink(false)} />}
     </footer>
-  )
-}
-
-/** The address with everything done so far. Copying by button needs a secure context; the field works without. */
-function LinkDialog({ address, onClose }: { address: string; onClose: () => void }) {
-  const [copied, setCopied] = useState(false)
-  return (
-    <Modal show onHide={onClose} aria-labelledby="link-title">
-      <Modal.Header closeButton>
-        <Modal.Title as="h2" id="link-title">
-          The same job, the same actions
-        </Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        <Form.Control readOnly value={address} onFocus={(e) => e.target.select()} aria-label="Link" autoFocus />
-        {'clipboard' in navigator && (
-          <Button
-            className="mt-2"
-            onClick={() => void navigator.clipboard.writeText(address).then(() => setCopied(true))}
-          >
-            {copied ? 'Copied' : 'Copy'}
-          </Button>
-        )}
-      </Modal.Body>
-    </Modal>
   )
 }

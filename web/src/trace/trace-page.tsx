@@ -1,3 +1,4 @@
+import type { KeptScenario } from '@nobbet/contract'
 import { compile, type Installation } from '@nobbet/core'
 import { useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
@@ -32,7 +33,16 @@ export function TracePage() {
   if (error) return <Failed error={error} retry={store.again} />
   if (!state) return <Loading what="the wiring" />
   if (!left) return <Loading what="where you were" />
-  return <Trace key={job} installation={state.document.wiring} job={job} left={left} plan={planOf(state)} />
+  return (
+    <Trace
+      key={job}
+      installation={state.document.wiring}
+      job={job}
+      left={left}
+      plan={planOf(state)}
+      scenarios={state.scenarios}
+    />
+  )
 }
 
 interface TraceProps {
@@ -43,13 +53,14 @@ interface TraceProps {
   left?: Sitting
   /** The plan it was wired by, where there is one. */
   plan?: Installation
+  scenarios?: readonly KeptScenario[]
 }
 
 /**
  * Demands in one line, time in another; the runs and the wiring centre have all the room between them, each with its own scrolling.
  * Where there is room for one only, it is chosen under the thumb.
  */
-export function Trace({ installation, job, left, plan }: TraceProps) {
+export function Trace({ installation, job, left, plan, scenarios }: TraceProps) {
   const circuit = useMemo(() => compile(installation), [installation])
   const desk = useDesk(job, left)
   const handle = useSession(circuit, desk)
@@ -155,7 +166,7 @@ export function Trace({ installation, job, left, plan }: TraceProps) {
       </div>
       {keys && <KeysDialog onClose={() => setKeys(false)} />}
       <Places here={here} onGo={go} meter={meter} />
-      <TimeBar handle={handle} />
+      <TimeBar handle={handle} job={job} scenarios={scenarios} />
     </main>
   )
 }

@@ -30,6 +30,8 @@ export interface SessionHandle {
   act(...actions: Action[]): void
   step(): void
   undo(): void
+  /** Begins anew with these acts. */
+  open(acts: readonly string[]): void
   /** The whole address with everything done so far. */
   address(): string
   reset(): void
@@ -107,13 +109,14 @@ export function useSession(circuit: Circuit, desk: Desk): SessionHandle {
     write(of)
     repaint((n) => n + 1)
   }
-  const replace = (actions: readonly Action[]) => {
-    const next = open(actions.map(formatAction))
+  const begin = (acts: readonly string[]) => {
+    const next = open(acts)
     setLooked(undefined)
     setDropped(undefined)
     setSession(next)
     after(next)
   }
+  const replace = (actions: readonly Action[]) => begin(actions.map(formatAction))
   const lookAt = (ms: number | undefined) => {
     setRunning(false)
     write(session)
@@ -165,6 +168,7 @@ export function useSession(circuit: Circuit, desk: Desk): SessionHandle {
       for (const action of session.written) params.append('do', action)
       return `${location.origin}${location.pathname}?${params}`
     },
+    open: begin,
     undo: () => replace(dropped ?? session.withoutLast()),
     reset: () => replace([]),
   }
