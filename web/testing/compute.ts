@@ -2,6 +2,7 @@ import {
   allStates,
   compile,
   conflictOf,
+  cured,
   ForeseenHunt,
   knownOf,
   operationsFor,
@@ -11,6 +12,7 @@ import {
   shownBy,
   staticFindings,
   type AllStates,
+  type CheckFinding,
   type HuntEntry,
   type Goal,
   type HuntOptions,
@@ -37,6 +39,13 @@ const api = {
       if (!next.done) continue
       looked.set(key, next.value)
       return next.value
+    }
+  },
+  cures(_: number, installation: Installation, findings: CheckFinding[], plan: Installation | undefined) {
+    const run = cured(compile(installation), findings, { plan })
+    for (;;) {
+      const next = run.next()
+      if (next.done) return next.value
     }
   },
   operations: (installation: Installation, acts: readonly string[], goal: Goal) =>

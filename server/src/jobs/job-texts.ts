@@ -77,13 +77,15 @@ export class JobTexts {
 
   /** Scenarios that are kept, as they were written last. */
   private async scenarios(job: string): Promise<string[]> {
-    const last = await this.all<{ id: string; scenario: string | null; number: number }>(
-      `select json_extract(entry, '$.id') as id, json_extract(entry, '$.scenario') as scenario, max(number) as number
+    const last = await this.all<{ scenario_id: string; scenario: string | null; number: number }>(
+      `select json_extract(entry, '$.id') as scenario_id, json_extract(entry, '$.scenario') as scenario, max(number) as number
          from entry where job = ? and entry like '%"scenario"%' and json_extract(entry, '$.do') = 'scenario'
-         group by id order by number`,
+         group by scenario_id order by number`,
       job,
     )
-    return last.flatMap(({ id, scenario }) => (scenario === null ? [] : [`{"id":${plain(id)},${scenario.slice(1)}`]))
+    return last.flatMap(({ scenario_id: id, scenario }) =>
+      scenario === null ? [] : [`{"id":${plain(id)},${scenario.slice(1)}`],
+    )
   }
 
   async tail(job: string, after: number): Promise<string> {
