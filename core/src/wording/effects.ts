@@ -10,16 +10,18 @@ export function effectsText(circuit: Circuit, shown: readonly Shown[]): string {
   const names = (is: 'unmet' | 'warm-unasked', when: (w: Shown['when']) => boolean) =>
     shown.flatMap(({ effect, when: w }) => (effect.is === is && when(w) ? [demandName(circuit, effect.demand)] : []))
   const parts: string[] = []
-  const say = (list: readonly string[], text: string) => {
-    if (list.length > 0) parts.push(`${listed([...list])} ${text}`)
+  const say = (list: readonly string[], text: string, ofSeveral: string) => {
+    if (list.length > 0) parts.push(`${listed([...list])} ${list.length > 1 ? ofSeveral : text}`)
   }
   say(
     names('unmet', (w) => w !== 'together'),
     'does not come on',
+    'do not come on',
   )
   say(
     names('unmet', (w) => w === 'together'),
     'does not come on beside the others',
+    'do not come on together',
   )
   const called = shown.flatMap(({ effect, when }) =>
     effect.is === 'called-unasked'
@@ -30,6 +32,7 @@ export function effectsText(circuit: Circuit, shown: readonly Shown[]): string {
   say(
     names('warm-unasked', () => true),
     'warms unasked',
+    'warm unasked',
   )
   if (shown.some(({ effect }) => effect.is === 'hunts')) parts.push('relays go round and round')
   return parts.map((part, i) => (i === 0 ? part[0].toUpperCase() + part.slice(1) : part)).join('; ')

@@ -139,6 +139,7 @@ export function TimeBar({ handle, job, scenarios = [] }: TimeBarProps) {
           </Button>
           <Button
             variant="outline-dark"
+            aria-label="Share"
             onClick={() => {
               handle.setRunning(false)
               setLink(true)
