@@ -1,6 +1,7 @@
 import type { Installation } from '@nobbet/core'
 import { openStage, phone } from '../src/browser'
 import { SiteEngineer } from '../src/engineer'
+import { kernelIn } from './kernel'
 
 /**
  * How long after an answer the next card of a hunt is painted, on the demo's five zones: where the engineer has been away for some
@@ -18,15 +19,7 @@ const engineer = new SiteEngineer(page, wiring, ['zv-3.motor.open'])
 await engineer.press('[data-says="heating-3 does-not-come-on"]')
 await page.waitForSelector('.next-card[data-look]', { timeout: 60_000 })
 
-const kernel = await page.evaluate(() => {
-  const times = Array.from({ length: 25 }, () => {
-    const from = performance.now()
-    let sum = 0
-    for (let i = 0; i < 65_536 * 16; i++) sum = sum * 1.000001 + i
-    return [(performance.now() - from) / 16, sum][0]
-  })
-  return times.sort((x, y) => x - y)[12]
-})
+const kernel = await kernelIn(page)
 
 /** From the press of an answer to the frame in which another card stands, ms, as the page has it. */
 await page.evaluate(() => {
