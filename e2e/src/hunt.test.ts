@@ -145,7 +145,7 @@ describe('a call', () => {
 it('every state of the screen passes the accessibility rules by day, by night and in large text, and fits twice as large', async () => {
   const engineer = await started(['of-heating', 'what-does-not-come-on', 'kind-two-port'], desk)
   engineer.rig.perform({ do: 'fault', fault: 'zv-1.motor.open' })
-  const looks = [{}, { 'nobbet.night': 'on' }, { 'nobbet.night': 'off', 'nobbet.large-text': 'on' }]
+  const looks = [{}, { 'nobbet.look': 'night' }, { 'nobbet.look': 'day', 'nobbet.large-text': 'on' }]
   const checked = async () => {
     for (const kept of looks) {
       await page.evaluate((of) => Object.entries(of).forEach(([k, v]) => localStorage.setItem(k, v)), kept)

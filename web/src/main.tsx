@@ -8,6 +8,7 @@ import { RouterProvider } from 'react-router'
 import { z } from 'zod'
 import { ApiError } from './api/client'
 import { fetchAhead, router } from './routes'
+import { followLook } from './shell/look'
 import { OnTheWay } from './shell/on-the-way'
 
 // Compiled validators need eval, which the server's content policy forbids.
@@ -31,6 +32,7 @@ void import('./store/stores').then(({ sendWhatWasLeft, wakeAll }) => {
 })
 window.addEventListener('load', () => setTimeout(() => void fetchAhead(), 1500))
 
+followLook()
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react'
+import { useNight } from '../shell/look'
 
 /** How the screen is read here, in this browser. */
 export interface Comfort {
@@ -35,14 +36,8 @@ function useKept(name: string): [boolean, (on: boolean) => void] {
 /** Large text and a dark screen, as they were chosen here; and a screen that stays on for as long as the hunt is looked at. */
 export function useComfort(): Comfort {
   const [large, setLarge] = useKept('large-text')
-  const [night, setNight] = useKept('night')
+  const [night, setNight] = useNight()
   const awake = useAwake()
-  useEffect(() => {
-    const { dataset } = document.documentElement
-    if (night) dataset.look = 'night'
-    else delete dataset.look
-    return () => void delete dataset.look
-  }, [night])
   useEffect(() => {
     const { dataset } = document.documentElement
     if (large) dataset.text = 'large'

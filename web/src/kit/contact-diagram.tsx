@@ -59,7 +59,7 @@ const symbols: Partial<Record<Primitive['kind'], Draw>> = {
       <Symbol type={type} a={p.from} b={p.to} label={`${p.label} from ${p.from} to ${p.to}`}>
         <path d={`M${left} 24H${middle - 24}M${middle + 24} 24H${right}`} />
         {p.dcPercent === undefined ? (
-          <rect x={middle - 24} y={14} width={48} height={20} fill="#fff" />
+          <rect x={middle - 24} y={14} width={48} height={20} fill="var(--surface)" />
         ) : (
           <path d={`M${middle - 24} 24a8 8 0 0 1 16 0a8 8 0 0 1 16 0a8 8 0 0 1 16 0`} fill="none" />
         )}
@@ -82,7 +82,7 @@ const symbols: Partial<Record<Primitive['kind'], Draw>> = {
     p.kind === 'diode' && (
       <Symbol type={type} a={p.anode} b={p.cathode} label={`diode from ${p.anode} to ${p.cathode}`}>
         <path d={`M${left} 24H${right}`} />
-        <path d={`M${middle - 10} 12V36L${middle + 10} 24ZM${middle + 10} 12V36`} fill="#fff" />
+        <path d={`M${middle - 10} 12V36L${middle + 10} 24ZM${middle + 10} 12V36`} fill="var(--surface)" />
       </Symbol>
     ),
   transformer: (type, p) =>
@@ -105,7 +105,7 @@ const symbols: Partial<Record<Primitive['kind'], Draw>> = {
     p.kind === 'bus' && (
       <Symbol type={type} a={p.a} b={p.b} label={`bus at ${p.a} and ${p.b}`}>
         <path d={`M${left} 24H${middle - 30}M${middle + 30} 24H${right}`} />
-        <rect x={middle - 30} y={12} width={60} height={24} fill="#fff" />
+        <rect x={middle - 30} y={12} width={60} height={24} fill="var(--surface)" />
         <text x={middle} y={28} textAnchor="middle">
           {p.role === 'controller' ? 'asks' : 'answers'}
         </text>

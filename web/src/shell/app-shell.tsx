@@ -1,8 +1,10 @@
+import { Moon, Sun } from 'lucide-react'
 import { useEffect, useState, useSyncExternalStore } from 'react'
 import { Link, NavLink, Outlet, useLocation, useMatch } from 'react-router'
 import { keepsThings } from '../store/stores'
 import { useJob } from '../store/use-job'
 import { DataBanner } from './data-banner'
+import { useNight } from './look'
 
 const subscribe = (changed: () => void) => {
   window.addEventListener('online', changed)
@@ -20,6 +22,7 @@ export function AppShell() {
   const job = match?.params.job
   const [lasting, setLasting] = useState(true)
   useEffect(() => void keepsThings.then(setLasting), [])
+  const [night, setNight] = useNight()
   const online = useSyncExternalStore(subscribe, () => navigator.onLine)
   return (
     <>
@@ -40,6 +43,14 @@ export function AppShell() {
         <NavLink to="/server" className="to-jobs">
           Server
         </NavLink>
+        <button
+          className="look"
+          aria-label={night ? 'Day: light screen' : 'Night: dark screen'}
+          title={night ? 'Day' : 'Night'}
+          onClick={() => setNight(!night)}
+        >
+          {night ? <Sun size={20} aria-hidden /> : <Moon size={20} aria-hidden />}
+        </button>
       </header>
       {!lasting && (
         <div className="offline" role="status">

@@ -77,14 +77,14 @@ export function Signals({ circuit, recording, also, fromMinute, cursor, onMoment
               if (event.activeLabel !== undefined) onMoment?.(Number(event.activeLabel))
             }}
           >
-            <CartesianGrid stroke="#d3dbd6" horizontal={false} />
+            <CartesianGrid stroke="var(--hair)" horizontal={false} />
             <XAxis
               dataKey="at"
               type="number"
               domain={[from, until]}
               allowDataOverflow
               tickFormatter={when}
-              tick={{ fill: '#10201d', fontSize: 13 }}
+              tick={{ fill: 'var(--ink)', fontSize: 13 }}
               height={axisHeight}
             />
             <YAxis
@@ -95,7 +95,7 @@ export function Signals({ circuit, recording, also, fromMinute, cursor, onMoment
               width={namesWidth}
               tickLine={false}
               tickFormatter={(y: number) => signalText(circuit, shown[Math.round(shown.length - 1 - (y - reach / 2))])}
-              tick={{ fill: '#10201d', fontSize: narrow ? 11 : 13 }}
+              tick={{ fill: 'var(--ink)', fontSize: narrow ? 11 : 13 }}
             />
             <Tooltip
               labelFormatter={(ms) => when(Number(ms))}
@@ -104,14 +104,14 @@ export function Signals({ circuit, recording, also, fromMinute, cursor, onMoment
               )}
               isAnimationActive={false}
             />
-            {cursor !== undefined && <ReferenceLine x={cursor} stroke="#0b5a50" strokeWidth={3} />}
+            {cursor !== undefined && <ReferenceLine x={cursor} stroke="var(--pine)" strokeWidth={3} />}
             {shown.map((signal, i) => (
               <Line
                 key={signal.id}
                 dataKey={(point: Point) => point.values[i]}
                 type={isStraight(signal) ? 'linear' : 'stepAfter'}
                 connectNulls
-                stroke={signal.of.kind === 'phase' || signal.of.kind === 'load' ? '#c4330c' : '#10201d'}
+                stroke={signal.of.kind === 'phase' || signal.of.kind === 'load' ? 'var(--live)' : 'var(--ink)'}
                 strokeWidth={2}
                 dot={false}
                 activeDot={false}

@@ -66,17 +66,17 @@ export function WeekChart({ installation, result, day }: WeekChartProps) {
       <div role="img" aria-label={summary(lines)}>
         <ResponsiveContainer width="100%" height={280}>
           <LineChart data={data} margin={{ top: 6, right: totals, bottom: 0, left: names - figures }}>
-            <CartesianGrid stroke="#d3dbd6" />
+            <CartesianGrid stroke="var(--hair)" />
             <XAxis
               dataKey="minute"
               type="number"
               domain={[from, to]}
               ticks={ticks}
               tickFormatter={tick}
-              tick={{ fill: '#10201d', fontSize: 14 }}
+              tick={{ fill: 'var(--ink)', fontSize: 14 }}
             />
-            <YAxis width={figures} unit=" °C" tick={{ fill: '#10201d', fontSize: 14 }} domain={['auto', 'auto']} />
-            {day === undefined && ticks.map((t) => <ReferenceLine key={t} x={t} stroke="#6d7d76" />)}
+            <YAxis width={figures} unit=" °C" tick={{ fill: 'var(--ink)', fontSize: 14 }} domain={['auto', 'auto']} />
+            {day === undefined && ticks.map((t) => <ReferenceLine key={t} x={t} stroke="var(--dash)" />)}
             <Tooltip
               labelFormatter={(minute) => weekTimeText(Number(minute))}
               formatter={(value, key) => [`${Number(value).toFixed(1)} °C`, lines.find((l) => l.key === key)?.name]}
@@ -119,7 +119,7 @@ function linesOf({ places, devices }: Installation, result: WeekResult, withWate
     ...result.rooms.map((r, i): Drawn => ({
       key: `room-${i}`,
       name: place(r.of),
-      stroke: '#10201d',
+      stroke: 'var(--ink)',
       dash: roomDashes[i % roomDashes.length],
       width: 2.5,
       celsius: r.celsius,
@@ -127,7 +127,7 @@ function linesOf({ places, devices }: Installation, result: WeekResult, withWate
     ...result.cylinders.map((c, i): Drawn => ({
       key: `cylinder-${i}`,
       name: device(c.of) ?? 'Cylinder',
-      stroke: '#0b5a50',
+      stroke: 'var(--pine)',
       width: 4,
       celsius: c.celsius,
     })),
@@ -135,12 +135,12 @@ function linesOf({ places, devices }: Installation, result: WeekResult, withWate
       ? result.water.map((w, i): Drawn => ({
           key: `water-${i}`,
           name: `${device(w.of) ?? 'Boiler'} water`,
-          stroke: '#c4330c',
+          stroke: 'var(--live)',
           width: 1,
           celsius: w.celsius,
         }))
       : []),
-    { key: 'outdoors', name: 'Outdoors', stroke: '#4a6a8a', dash: '1 4', width: 3, celsius: result.outdoors },
+    { key: 'outdoors', name: 'Outdoors', stroke: 'var(--calm)', dash: '1 4', width: 3, celsius: result.outdoors },
   ]
 }
 
