@@ -4,9 +4,10 @@ import type { Background } from './asker'
 import { failedIn, once, type Cause } from './claims'
 import { callLoad, circuitOpen, demandOpenPoints, demandStates, portsOf, wanted, type DemandView } from './demands'
 import type { ContactRef, Demand } from '../installation'
-import { Inquiry, round, type Branches } from './inquiry'
+import { Inquiry, round } from './inquiry'
 import { signsOf, warmUnasked } from './signs'
 import { shutPorts, standstillCauses } from './standstill'
+import type { Branches } from './stops'
 import { departuresBehind } from './trials'
 
 /** Why a terminal is live, or not: the contacts and conductors that make it so, and behind each the reason it stands as it does. */

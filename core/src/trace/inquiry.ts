@@ -1,23 +1,16 @@
-import type { BusRequest, Condition } from '../catalogue'
+import type { Condition } from '../catalogue'
 import { type AtomId, conducts, type EdgeId, type Feed, FED, feedsOf, LINE, secondaryLive } from '../circuit'
 import { Rig } from '../hypotheses'
-import type { Demand } from '../installation'
 import type { Simulation } from '../simulation'
 import type { Asker, Background } from './asker'
+import { busCauses } from './bus-causes'
 import { besidePlan, type BesidePlan } from './beside-plan'
 import { endsOf, failedIn, once, type Cause, type Claim } from './claims'
-import { loadEnds, ownContacts, wanted } from './demands'
-import { wiredTo } from './gates'
-import type { Station, Way } from './paths'
+import { loadEnds } from './demands'
 import { lastTime, overloadCauses, plainest, secondaryShorts } from './protections'
 import { standstillCauses } from './standstill'
-import { through, waysFrom } from './ways'
-
-/** Of ways that part: those that are one demand's own, those of the demands that are wanted, or all. */
-export type Branches = Demand | 'wanted' | 'all'
-
-/** Where a planned way stops here: at an edge that does not conduct, or at one of the plan that is not there. */
-type Stop = { edge: EdgeId } | { missing: EdgeId }
+import { joined, ownBranches, stopsOf, type Branches } from './stops'
+import { waysFrom } from './ways'
 
 /** What leads back to itself: it explains nothing, and is left out of every chain. */
 export const round: Cause = { claim: { is: 'unconnected', ref: '', pole: 'line' }, failed: false, because: [] }
@@ -49,7 +42,7 @@ export class Inquiry implements Asker {
     return new Inquiry(Rig.at(this.known.from ?? this.sim.circuit, acts, ms).simulation, this.known, this.branches)
   }
 
-  private once(key: string, claim: Claim, because: () => Cause[], failed = false): Cause {
+  once(key: string, claim: Claim, because: () => Cause[], failed = false): Cause {
     if (this.under.has(key)) return round
     this.under.add(key)
     const found = failed ? [] : because()
@@ -96,7 +89,7 @@ export class Inquiry implements Asker {
     const lines = (of: typeof circuit) => feedsOf(of).map((feed) => feed[pole])
     const ways = planned === undefined ? [] : waysFrom(plan, lines(plan), planned)
     if (ways.length > 0) {
-      const stops = this.ownBranches(ways).flatMap((way) => this.stopsOf(way))
+      const stops = ownBranches(this, ways, this.branches).flatMap((way) => stopsOf(this, way, beside))
       const causes = stops.flatMap((stop) =>
         'edge' in stop ? this.edge(stop.edge, false) : this.departures(plan, stop.missing),
       )
@@ -107,20 +100,8 @@ export class Inquiry implements Asker {
       return [{ claim: { is: 'unconnected', ref, pole }, failed: plan === circuit || ways.length > 0, because: [] }]
     const own = besidePlan(circuit)
     return here
-      .flatMap((way) => this.stopsOf(way, own))
+      .flatMap((way) => stopsOf(this, way, own))
       .flatMap((stop) => ('edge' in stop ? this.edge(stop.edge, false) : []))
-  }
-
-  private ownBranches(ways: readonly Way[]): readonly Way[] {
-    const { sim, branches } = this
-    if (branches === 'all') return ways
-    const { plan } = this.beside
-    const { demands } = plan.installation.intent
-    const here = sim.circuit.installation.intent.demands
-    const ids = new Set((branches === 'wanted' ? here.filter((d) => wanted(sim, d)) : [branches]).map((d) => d.id))
-    const asking = demands.filter((d) => ids.has(d.id))
-    if (asking.length === 0) return ways
-    return asking.flatMap((demand) => ways.map((way) => through(plan, way, ownContacts(plan, demand))))
   }
 
   /** Why the branches of a load that are the demand's own bring it nothing, whatever others bring. */
@@ -128,57 +109,7 @@ export class Inquiry implements Asker {
     return this.stops(this.endsOfLoad(load).fed, 'line')
   }
 
-  private joined(a: AtomId | undefined, b: AtomId | undefined): boolean {
-    const { netOf } = this.sim.electrics.nets
-    return a !== undefined && b !== undefined && netOf[a] === netOf[b]
-  }
-
-  /** The first places at which a planned way does not conduct here, one for each branch. */
-  private stopsOf(way: Way, beside = this.beside): Stop[] {
-    const here = (atom: AtomId) => beside.atomOf(atom)
-    for (const station of way) {
-      if (this.joined(here(station.from), here(station.to))) continue
-      const stops = this.stopsAt(station, beside)
-      if (stops.length > 0) return stops
-    }
-    return []
-  }
-
-  private stopsAt(station: Station, beside: BesidePlan): Stop[] {
-    const here = (atom: AtomId) => beside.atomOf(atom)
-    const stop = (edge: EdgeId): Stop => {
-      const found = beside.edgeOf(edge)
-      return found === undefined ? { missing: edge } : { edge: found }
-    }
-    switch (station.kind) {
-      case 'gate':
-        return [stop(station.edge)]
-      case 'leg': {
-        let from = station.from
-        for (const { edge, to } of station.steps) {
-          if (!this.joined(here(from), here(to))) return [stop(edge)]
-          from = to
-        }
-        return []
-      }
-      case 'split':
-        return station.branches.flatMap((branch) => this.stopsOf(branch, beside))
-      case 'tangle': {
-        const { plan } = beside
-        // Wiring between contacts that fit no line counts by what it joins here.
-        const reached = (atom: AtomId) => this.joined(here(station.from), here(atom))
-        const closed = station.edges.filter((e) => {
-          const { a, b } = plan.edges[e]
-          return reached(a) !== reached(b)
-        })
-        if (closed.length > 0) return closed.map(stop)
-        const wiring = [...wiredTo(plan, station.from, () => true).values()].filter((e) => e !== undefined)
-        return wiring.filter((e) => beside.edgeOf(e) === undefined).map(stop)
-      }
-    }
-  }
-
-  private departures(of: Simulation['circuit'], edge: EdgeId): Cause[] {
+  departures(of: Simulation['circuit'], edge: EdgeId): Cause[] {
     return this.beside
       .departed(of, edge)
       .map((what) => ({ claim: { is: 'departure', what }, failed: true, because: [] }))
@@ -264,8 +195,8 @@ export class Inquiry implements Asker {
       const stands = compiled.amount(condition)
       return (stands === condition.is) === value ? [this.setting(device, condition.setting, stands)] : []
     }
-    if ('linked' in condition) return this.bus(compiled.busIndex.get(condition.linked)!, 'link', value)
-    if ('hears' in condition) return this.bus(compiled.busIndex.get(condition.hears)!, condition.request, value)
+    if ('linked' in condition) return busCauses(this, compiled.busIndex.get(condition.linked)!, 'link', value)
+    if ('hears' in condition) return busCauses(this, compiled.busIndex.get(condition.hears)!, condition.request, value)
     if ('flows' in condition) {
       const flows = sim.flows[compiled.wayIndex.get(condition.flows)!]
       if (flows >= compiled.amount(condition.from) !== value) return []
@@ -346,63 +277,6 @@ export class Inquiry implements Asker {
   private flow(device: number, way: string, flows: boolean): Cause {
     const claim: Claim = { is: 'flow', device: this.idOf(device), part: way, flows }
     return this.once(`flow ${device} ${way}`, claim, () => (flows ? [] : standstillCauses(this)))
-  }
-
-  /** A link that stands or a request that is heard, or not. */
-  private bus(port: number, what: 'link' | BusRequest, value: boolean): Cause[] {
-    const { sim } = this
-    const { device, part } = sim.circuit.buses[port]
-    const reading = sim
-      .busReadings()
-      .find((r) => r.controller === port || (r.boiler === port && (what === 'link' || r.asks.includes(what) === value)))
-    const joined = reading?.boiler !== undefined
-    const claim: Claim = { is: 'bus', device: this.idOf(device), part: part.id, what, heard: value, joined }
-    const asker = reading && reading.controller !== port ? sim.circuit.buses[reading.controller] : undefined
-    const because = (): Cause[] => {
-      if (!joined && !value) return this.busApart(port)
-      if (!reading || !joined) return []
-      const request = asker && what !== 'link' ? asker.part.requests?.[what] : undefined
-      const asks = request && sim.conditionHolds(request, asker!.device)
-      if (request && asks === value) return this.condition(request, asker!.device, value)
-      return value ? [] : [reading.controller, reading.boiler!].flatMap((end) => this.busEnd(end))
-    }
-    return [this.once(`bus ${port} ${what}`, claim, because, sim.busSilent(port))]
-  }
-
-  /** Why a link does not stand, as far as it lies at this end: silent, or without its supply. */
-  private busEnd(port: number): Cause[] {
-    const { sim } = this
-    const { device, part, powered, heard } = sim.circuit.buses[port]
-    if (!sim.loadEnergised(powered)) return [this.load(powered)]
-    if (heard !== undefined && !sim.loadEnergised(heard)) return [this.load(heard)]
-    if (!sim.busSilent(port)) return []
-    const claim: Claim = {
-      is: 'bus',
-      device: this.idOf(device),
-      part: part.id,
-      what: 'link',
-      heard: false,
-      joined: true,
-    }
-    return [{ claim, failed: true, because: [] }]
-  }
-
-  /** Why a bus port has nobody at the other end: its two wires, as far as they do not lead to another one. */
-  private busApart(port: number): Cause[] {
-    const { sim, beside } = this
-    const { plan } = beside
-    const { a, b, powered } = sim.circuit.buses[port]
-    if (!sim.loadEnergised(powered)) return [this.load(powered)]
-    const ends = [a, b].map((atom) => plan.atomIndex.get(sim.circuit.atoms[atom].ref))
-    return ends.flatMap((end) => {
-      if (end === undefined) return []
-      const wires = [...wiredTo(plan, end, () => true).values()].filter((e) => e !== undefined)
-      return wires.flatMap((edge) => {
-        const here = beside.edgeOf(edge)
-        if (here === undefined) return this.departures(plan, edge)
-        return conducts(sim.circuit, sim.electrics.state, here) ? [] : this.edge(here, false)
-      })
-    })
   }
 
   travel(actuator: number): Cause {
@@ -497,7 +371,7 @@ export class Inquiry implements Asker {
         if (picked) return [picked]
       }
       if (energised || !reached(line)) return [line]
-      const feeds = feedsOf(sim.circuit).filter((f) => this.joined(f.line, fed))
+      const feeds = feedsOf(sim.circuit).filter((f) => joined(this, f.line, fed))
       const same = (feed: Feed) => feeds.some((f) => f.transformer === feed.transformer)
       const strange = failedIn(line).length > 0 ? [line] : []
       if (this.isInside(back, 'neutral')) return [...strange, ...this.openParts(device, load)]
