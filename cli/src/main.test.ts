@@ -21,6 +21,32 @@ describe('nobbet on the command line', () => {
     expect((await nobbet('trace', file, '--json')).code).toBe(0)
   })
 
+  it('says why what is asked for does not come, by the plan where there is one', async () => {
+    const acts = ['--do', 'programmer.heating=on', '--do', 'stat-1.set=25', '--do', 'wait=60s']
+    const moved = await nobbet('trace', 'two-port-heating', '--fault', 'moved boiler-cable.black.1 wc.21', ...acts)
+    expect(moved.out).toMatch(
+      /House is wanted and does not come\n\s+x black of Boiler cable is in Wiring centre 21.*, planned in/,
+    )
+    const { out } = await nobbet(
+      'trace',
+      'two-port-heating',
+      '--plan',
+      'two-port-heating',
+      '--fault',
+      'zv-1.motor.open',
+      ...acts,
+      '--json',
+    )
+    expect(JSON.parse(out).why).toEqual([
+      {
+        effect: { is: 'unmet', demand: 'heating-1' },
+        wrong: [expect.objectContaining({ is: 'load', device: 'zv-1', open: true })],
+        stands: [],
+      },
+    ])
+    expect((await nobbet('faults', 'two-port-heating')).out).toContain('moved boiler-cable.black.1 wc.')
+  })
+
   it('traces actions in order and answers in JSON as docs/cli.md has it', async () => {
     const { out } = await nobbet(
       'trace',

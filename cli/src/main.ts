@@ -12,7 +12,6 @@ import {
   deviceTypes,
   examples,
   faultRun,
-  faultsOf,
   houseIds,
   Hunt,
   huntCaseJsonSchema,
@@ -30,10 +29,12 @@ import {
   planSystem,
   readDeviceType,
   readingText,
+  putInsOf,
   Rig,
   traceReport,
   weatherIds,
   type Action,
+  type Background,
   type CheckFinding,
 } from '@nobbet/core'
 import { checkText, faultEndsText } from './check-text'
@@ -102,14 +103,14 @@ function driven<P, T>(run: Generator<P, T>, tell?: (progress: P) => void): T {
   }
 }
 
+/** The faults that are in from the start, then what is done. */
+const actsOf = (options: Doings): Action[] => [
+  ...options.fault.map((fault): Action => ({ do: 'fault', fault })),
+  ...options.do.map((text) => parseAction(text)),
+]
+
 /** The installation with faults put in and actions done. */
-function rigOf(file: string, options: Doings): Rig {
-  const actions = [
-    ...options.fault.map((fault): Action => ({ do: 'fault', fault })),
-    ...options.do.map((text) => parseAction(text)),
-  ]
-  return Rig.after(compile(loadInstallation(file)), actions)
-}
+const rigOf = (file: string, options: Doings): Rig => Rig.after(compile(loadInstallation(file)), actsOf(options))
 
 /**
  * Runs one command line. Returns the exit code: 0; 1 where a check has findings of the upper two severities; 2 for input that
@@ -141,11 +142,16 @@ export async function main(args: readonly string[], { out, err, progress: say }:
       .option('--fault <name>', 'a fault that is in from the start; may stand many times', collect, [])
 
   afterActions('trace', 'do actions in order and say what then is live, called and moving')
+    .option('--plan <file>', 'the plan of this very installation: what departs from it is named')
     .option('--json', 'JSON instead of text', false)
-    .action((file: string, options: Doings & { json: boolean }) => {
-      const rig = rigOf(file, options)
-      if (options.json) out(JSON.stringify(traceReport(rig), null, 2))
-      else traceText(rig.simulation.circuit, rig).forEach(out)
+    .action((file: string, options: Doings & { plan?: string; json: boolean }) => {
+      const acts = actsOf(options)
+      const circuit = compile(loadInstallation(file))
+      const rig = Rig.after(circuit, acts)
+      const plan = options.plan === undefined ? rig.isRewired && circuit : compile(loadInstallation(options.plan))
+      const known: Background = { ...(plan && { plan }), from: circuit, acts }
+      if (options.json) out(JSON.stringify(traceReport(rig, known), null, 2))
+      else traceText(rig.simulation.circuit, rig, known).forEach(out)
     })
 
   afterActions('measure', 'do actions in order, then put an instrument on two terminals and read it')
@@ -294,7 +300,7 @@ export async function main(args: readonly string[], { out, err, progress: say }:
     .argument('[file]', fileArgument)
     .option('--json', 'JSON instead of text', false)
     .action((file: string | undefined, options: { json: boolean }) => {
-      const faults = file === undefined ? catalogueFaults() : faultsOf(compile(loadInstallation(file)))
+      const faults = file === undefined ? catalogueFaults() : [...putInsOf(compile(loadInstallation(file))).values()]
       if (options.json)
         out(
           JSON.stringify(

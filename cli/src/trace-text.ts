@@ -9,6 +9,8 @@ import {
   signsOf,
   potentialText,
   claimText,
+  effectText,
+  type Background,
   stateWords,
   traceReport,
   weekTimeText,
@@ -17,8 +19,8 @@ import {
 } from '@nobbet/core'
 
 /** The trace report as lines for people. */
-export function traceText(circuit: Circuit, rig: Rig): string[] {
-  const report = traceReport(rig)
+export function traceText(circuit: Circuit, rig: Rig, known?: Background): string[] {
+  const report = traceReport(rig, known)
   const lines = [
     `${circuit.installation.name}, ${report.time} s${report.settled ? ', settled' : ''}${report.hunting ? ', hunting: time stopped there' : ''}`,
   ]
@@ -33,6 +35,12 @@ export function traceText(circuit: Circuit, rig: Rig): string[] {
     const because = c.because.map((claim) => claimText(circuit, claim, true)).join('; ')
     const unasked = c.unasked ? ` with no demand${because ? `: ${because}` : ''}` : ''
     lines.push(`  ${c.boiler}.${c.input}: ${c.called ? `called${unasked}` : 'not called'}`)
+  }
+  if (report.why.length > 0) lines.push('', 'Why')
+  for (const { effect, wrong, stands } of report.why) {
+    lines.push(`  ${effectText(circuit, effect)}`)
+    for (const claim of wrong) lines.push(`    x ${claimText(circuit, claim, true)}`)
+    if (wrong.length === 0) for (const claim of stands) lines.push(`    - ${claimText(circuit, claim, false)}`)
   }
   lines.push('', 'Seen, heard, felt')
   for (const line of signLines(circuit, signsOf(rig.simulation)).values()) lines.push(`  ${line}`)

@@ -321,6 +321,7 @@ export {
   signalText,
   signalValueText,
   effectsText,
+  effectText,
   answerText,
   assumptions,
   basisText,

@@ -40,7 +40,7 @@ export interface Hypothesis {
  * Relative weights of miswirings and settings, against 5 for a valve motor (trade estimates): links and set-up are what is
  * forgotten or left as delivered, and conductors sit in a wrong terminal mostly where somebody has just worked.
  */
-const alterationPriors: Record<AlterationKind, number> = {
+export const alterationPriors: Record<AlterationKind, number> = {
   'core-open': 0,
   'core-moved': 0.1,
   'cores-exchanged': 0.15,
@@ -53,9 +53,9 @@ const alterationPriors: Record<AlterationKind, number> = {
 const nothingWrongPrior = 3
 const startPrior = 0.5
 /** Of two conductors in one cable that touch (a trade estimate). */
-const shortPrior = 0.05
+export const shortPrior = 0.05
 
-const alterationRemedies: Record<AlterationKind, string> = {
+export const alterationRemedies: Record<AlterationKind, string> = {
   'core-open': '',
   'core-moved': 'Isolate, put the conductor where the schedule says, test every demand.',
   'cores-exchanged': 'Isolate, exchange the two conductors, test every demand.',
@@ -64,6 +64,9 @@ const alterationRemedies: Record<AlterationKind, string> = {
   'factory-link': 'Isolate, cut or restore the link as the instructions of the device say, test every demand.',
   setting: 'Set it as the scheme wants it, test every demand.',
 }
+
+export const shortRemedy =
+  'Isolate, find where the cable is damaged or trapped, replace or reroute it, test insulation, then every demand.'
 
 /**
  * Everything that can singly be the case: nothing wrong, every failure of a part, every open conductor, every alteration of the
@@ -103,8 +106,7 @@ export function hypothesesOf(circuit: Circuit): Hypothesis[] {
       kind: 'short',
       label,
       prior: shortPrior,
-      remedy:
-        'Isolate, find where the cable is damaged or trapped, replace or reroute it, test insulation, then every demand.',
+      remedy: shortRemedy,
       variant: { ...whole, change: command },
     })),
     ...startsOf(circuit).map(({ name, label, remedy, actions }): Hypothesis => ({

@@ -3,6 +3,7 @@ import type { Change, Command } from '../installation'
 import type { Defect } from '../simulation'
 import { alterationsOf, type AlterationKind } from './alterations'
 import { faultsOf } from './faults'
+import { alterationPriors, alterationRemedies, shortPrior, shortRemedy } from './hypothesis'
 import { shortsOf } from './shorts'
 
 /** Something wrong that can be put into an installation to see what it does: a failed part, or wiring and set-up that are otherwise. */
@@ -16,6 +17,8 @@ export interface PutIn {
   at: readonly string[]
   /** Relative weight among those of its kind, without unit. */
   prior: number
+  /** What is to be done about it. */
+  remedy: string
   defects: readonly Defect[]
   change?: Command
 }
@@ -36,12 +39,13 @@ function made(circuit: Circuit): PutIn[] {
       core.ends.flatMap((end) => (end.at === 'terminal' ? [ownerOf(end.terminal)] : [])),
     )
   return [
-    ...faultsOf(circuit).map(({ name, label, subject, prior, defects }): PutIn => ({
+    ...faultsOf(circuit).map(({ name, label, subject, prior, remedy, defects }): PutIn => ({
       name,
       label,
       kind: subject.kind === 'device' ? 'part' : 'conductor',
       at: subject.kind === 'device' ? [subject.device] : unique(ownersOf(subject.cable)),
       prior,
+      remedy,
       defects,
     })),
     // A conductor that is open is a fault of its own.
@@ -52,7 +56,8 @@ function made(circuit: Circuit): PutIn[] {
         label,
         kind,
         at: unique(command.changes.flatMap((change) => placesOf(circuit, change))),
-        prior: 0.1,
+        prior: alterationPriors[kind],
+        remedy: alterationRemedies[kind],
         defects: [],
         change: command,
       })),
@@ -61,7 +66,8 @@ function made(circuit: Circuit): PutIn[] {
       label,
       kind: 'short',
       at: unique(ownersOf(name.slice(name.indexOf(' ') + 1).split('.')[0] ?? '')),
-      prior: 0.05,
+      prior: shortPrior,
+      remedy: shortRemedy,
       defects: [],
       change: command,
     })),

@@ -3,8 +3,9 @@ import type { Heat } from '../heat'
 import type { Rig } from '../hypotheses'
 import type { SimEvent, Simulation } from '../simulation'
 import type { Feel } from '../water'
-import { unaskedCalls } from './causes'
-import { failedIn, type Claim } from './claims'
+import type { Background } from './asker'
+import { explained, unaskedCalls, type Effect } from './causes'
+import { endsOf, failedIn, once, type Claim } from './claims'
 import { callLoad, demandStates, type DemandWord, type OpenPoint } from './demands'
 import { livePath, type Hop } from './hops'
 import type { OwnRun } from './own-run'
@@ -56,6 +57,8 @@ export interface TraceReport {
     run?: OwnRun
   }[]
   calls: CallReport[]
+  /** What is not as the demands would have it: what is wrong behind it, and how else things stand that lead there. */
+  why: { effect: Effect; wrong: Claim[]; stands: Claim[] }[]
   /** Demands whose circuits warm. */
   warm: string[]
   /** Pumps that move nothing, by device; and does water go round and warm nothing? */
@@ -78,7 +81,8 @@ export interface TraceReport {
   events: (Omit<SimEvent, 'time'> & { time: number })[]
 }
 
-export function traceReport(rig: Rig): TraceReport {
+/** `known`: the plan, and what was done, where they are. */
+export function traceReport(rig: Rig, known?: Background): TraceReport {
   const sim = rig.simulation
   const { circuit } = sim
   const seconds = (ms: number) => ms / 1000
@@ -107,7 +111,15 @@ export function traceReport(rig: Rig): TraceReport {
       }),
       ...(run && { run }),
     })),
-    calls: callReports(sim),
+    calls: callReports(sim, known),
+    why: explained(sim, known).map(({ effect, because }) => {
+      const ends = once(because.flatMap(endsOf))
+      return {
+        effect,
+        wrong: ends.filter((c) => c.failed).map((c) => c.claim),
+        stands: ends.filter((c) => !c.failed).map((c) => c.claim),
+      }
+    }),
     warm: signs.warm,
     deadHeads: signs.deadHeads.map((load) => circuit.devices[circuit.loads[load].device].device.id),
     roundOnly: signs.roundOnly,
@@ -172,9 +184,9 @@ function deviceReport(sim: Simulation, index: number): DeviceReport {
   return report
 }
 
-function callReports(sim: Simulation): CallReport[] {
+function callReports(sim: Simulation, known?: Background): CallReport[] {
   const { circuit } = sim
-  const unasked = unaskedCalls(sim)
+  const unasked = unaskedCalls(sim, known)
   return circuit.devices.flatMap(({ device, type }) =>
     type.inputs.map((input) => {
       const stray = unasked.find((u) => u.boiler === device.id && u.input === input.id)

@@ -1,7 +1,19 @@
 import type { Circuit } from '../circuit'
-import type { Shown } from '../trace'
+import type { Effect, Shown } from '../trace'
 import { demandName, listed } from './findings'
 import { deviceName } from './names'
+
+/** Something that is not as the demands would have it: "Hot water is wanted and does not come". */
+export function effectText(circuit: Circuit, effect: Effect): string {
+  switch (effect.is) {
+    case 'unmet':
+      return `${demandName(circuit, effect.demand)} is wanted and does not come`
+    case 'called-unasked':
+      return `${deviceName(circuit, effect.boiler)} is called with no demand`
+    case 'warm-unasked':
+      return `${demandName(circuit, effect.demand)} warms unasked`
+  }
+}
 
 /** What something wrong shows, in one line; of demands that show the same, all of them. */
 export function effectsText(circuit: Circuit, shown: readonly Shown[]): string {
