@@ -279,6 +279,7 @@ export {
 export {
   answerOf,
   answersTo,
+  controlsAfter,
   askableContacts,
   type Complaint,
   complaints,

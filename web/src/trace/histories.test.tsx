@@ -116,3 +116,34 @@ describe('a scenario', () => {
     await waitFor(() => expect(word()).toBe('Not asked'))
   })
 })
+
+describe('a reading from site', () => {
+  it('goes into the job’s log beside what should read, with the controls as they stand here', async () => {
+    const job = `job-site-${++jobs}`
+    await storeOf(job).load()
+    const search = new URLSearchParams([
+      ['do', 'programmer.heating=on'],
+      ['do', 'stat-1.set=25'],
+      ['do', 'wait=60s'],
+      ['meter', 'meter,boiler.SL,boiler.N'],
+    ])
+    showAt('/trace', `/trace?${search}`, <Trace installation={installation} job={job} />)
+    const meter = within(screen.getByRole('region', { name: 'Meter' }))
+    expect(meter.getByRole('status', { hidden: true }).textContent).toContain('230 V')
+    fireEvent.change(await meter.findByLabelText('On site'), { target: { value: '0,4' } })
+    fireEvent.click(meter.getByRole('button', { name: 'Note it' }))
+    await meter.findByText(/Noted: 0.4/)
+    const entries = storeOf(job)
+      .current()
+      .state!.hunt.lines.map(({ entry: { id, ...entry } }) => (void id, entry))
+    expect(entries).toEqual([
+      { do: 'programmer.heating=on' },
+      { do: 'stat-1.set=25' },
+      { do: 'settle' },
+      { see: { at: 'points', with: 'meter', red: 'boiler.SL', black: 'boiler.N' }, found: { value: 0.4, unit: 'V' } },
+    ])
+    // A second reading in the same state sets nothing again.
+    fireEvent.click(meter.getByRole('button', { name: /Live/ }))
+    await waitFor(() => expect(storeOf(job).current().state!.hunt.lines).toHaveLength(5))
+  })
+})

@@ -9,6 +9,7 @@ const keys = [
   ['W', 'Water or wiring centre'],
   ['Esc', 'Lay down the lead, close what is looked at'],
   ['Tab, Enter', 'From control to control; press it'],
+  ['/', 'Find a terminal, device or conductor, or do something by name'],
   ['?', 'These keys'],
 ] as const
 

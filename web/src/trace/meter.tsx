@@ -8,9 +8,11 @@ import {
   type Circuit,
   type Instrument,
   type Simulation,
+  type WrittenLook,
 } from '@nobbet/core'
 import { ArrowLeftRight, Gauge } from 'lucide-react'
 import { Button, CloseButton, Form } from 'react-bootstrap'
+import { SiteReading } from './site-reading'
 import type { Lead, MeterHandle } from './use-meter'
 
 /** Instruments that need one lead only: the other end is the supply's. */
@@ -27,10 +29,18 @@ export function MeterButton({ meter }: { meter: MeterHandle }) {
 }
 
 /** A meter whose leads are put on terminals by hand: press a lead, touch a terminal, read. */
-export function Meter({ simulation, meter }: { simulation: Simulation; meter: MeterHandle }) {
+interface MeterProps {
+  simulation: Simulation
+  meter: MeterHandle
+  /** The job it is of: what the same leads show on site goes into its log. */
+  job?: string
+}
+
+export function Meter({ simulation, meter, job }: MeterProps) {
   const { circuit } = simulation
   const { instrument, leads, armed } = meter
   const { figure, note, refused } = read(simulation, meter)
+  const see = lookOf(circuit, meter)
   return (
     <section className="sheet meter" aria-label="Meter">
       <header>
@@ -81,8 +91,16 @@ export function Meter({ simulation, meter }: { simulation: Simulation; meter: Me
         <strong>{figure}</strong>
         {note && <span>{note}</span>}
       </output>
+      {job && see && <SiteReading job={job} simulation={simulation} see={see} />}
     </section>
   )
+}
+
+/** What is looked at, once the leads are on. */
+function lookOf({ atomIndex }: Circuit, { instrument, leads: { red, black } }: MeterHandle): WrittenLook | undefined {
+  if (!red || !atomIndex.has(red)) return undefined
+  if (oneLead.has(instrument)) return { at: 'points', with: instrument, red }
+  return black && atomIndex.has(black) ? { at: 'points', with: instrument, red, black } : undefined
 }
 
 interface LeadButtonProps {

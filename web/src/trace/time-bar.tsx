@@ -9,6 +9,7 @@ import {
   Pause,
   Play,
   RotateCcw,
+  Search,
   SkipForward,
   Thermometer,
   Undo2,
@@ -26,20 +27,22 @@ const week = 7 * 1440
 const speedWords = { 1: '1×', 10: '10×', 60: '1 min/s', 600: '10 min/s', 3600: '1 h/s' } as const
 
 /** Time in one line: run, the next event, speed, what happened last; all that happened opens above it, and so does the rest on a phone. */
+export type TimeDialog = 'find' | 'heat' | 'faults' | 'share'
+
 interface TimeBarProps {
   handle: SessionHandle
   job?: string
   scenarios?: readonly KeptScenario[]
+  /** Which dialog is open: its own, or that of finding. */
+  dialog?: TimeDialog
+  onDialog: (dialog: TimeDialog | undefined) => void
 }
 
-export function TimeBar({ handle, job, scenarios = [] }: TimeBarProps) {
+export function TimeBar({ handle, job, scenarios = [], dialog, onDialog }: TimeBarProps) {
   const { session, whole, running, speed } = handle
   const [as, setAs] = useState<'list' | 'signals'>('list')
   const { simulation, faultsIn, faults } = session.rig
   const { circuit } = simulation
-  const [choosing, setChoosing] = useState(false)
-  const [link, setLink] = useState(false)
-  const [heating, setHeating] = useState(false)
   const [open, setOpen] = useState<'events' | 'rest'>()
   const toggle = (what: 'events' | 'rest') => setOpen(open === what ? undefined : what)
   const { minuteOfWeek } = simulation
@@ -94,7 +97,7 @@ export function TimeBar({ handle, job, scenarios = [] }: TimeBarProps) {
           variant="outline-dark"
           className="rest-open"
           aria-expanded={open === 'rest'}
-          aria-label="Heat, faults, undo, share"
+          aria-label="Find, heat, faults, undo, share"
           onClick={() => toggle('rest')}
         >
           <Ellipsis size={18} aria-hidden /> {faultsIn.length > 0 && `${faultsIn.length} in`}
@@ -112,10 +115,13 @@ export function TimeBar({ handle, job, scenarios = [] }: TimeBarProps) {
               </button>
             ))}
           </div>
-          <Button variant="outline-dark" onClick={() => setHeating(true)}>
+          <Button variant="outline-dark" onClick={() => onDialog('find')} title="Find: /" aria-label="Find">
+            <Search size={18} aria-hidden />
+          </Button>
+          <Button variant="outline-dark" onClick={() => onDialog('heat')}>
             <Thermometer size={18} aria-hidden /> <span className="label">{heatText(simulation)}</span>
           </Button>
-          <Button variant="outline-dark" onClick={() => setChoosing(true)}>
+          <Button variant="outline-dark" onClick={() => onDialog('faults')}>
             <Wrench size={18} aria-hidden /> <span className="label">Faults</span>
             {faultsIn.length > 0 && `${faultsIn.length} in`}
           </Button>
@@ -142,16 +148,18 @@ export function TimeBar({ handle, job, scenarios = [] }: TimeBarProps) {
             aria-label="Share"
             onClick={() => {
               handle.setRunning(false)
-              setLink(true)
+              onDialog('share')
             }}
           >
             <Link2 size={18} aria-hidden /> <span className="label spare">Share</span>
           </Button>
         </div>
       </div>
-      {heating && <HeatDialog handle={handle} onClose={() => setHeating(false)} />}
-      {choosing && <PutInDialog handle={handle} onClose={() => setChoosing(false)} />}
-      {link && <ShareDialog handle={handle} job={job} scenarios={scenarios} onClose={() => setLink(false)} />}
+      {dialog === 'heat' && <HeatDialog handle={handle} onClose={() => onDialog(undefined)} />}
+      {dialog === 'faults' && <PutInDialog handle={handle} onClose={() => onDialog(undefined)} />}
+      {dialog === 'share' && (
+        <ShareDialog handle={handle} job={job} scenarios={scenarios} onClose={() => onDialog(undefined)} />
+      )}
     </footer>
   )
 }

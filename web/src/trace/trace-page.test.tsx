@@ -115,3 +115,34 @@ describe('the keys', () => {
     expect(within(dialog).getByText('To the next event')).toBeTruthy()
   })
 })
+
+describe('what is looked for', () => {
+  it('is found by a few letters, terminal, conductor or something to do, and gone to by Enter', async () => {
+    show(did('programmer.heating=on', 'wait=1s'))
+    const find = async (text: string) => {
+      fireEvent.keyDown(document.body, { key: '/', code: 'Slash' })
+      const dialog = within(await screen.findByRole('dialog', { name: 'Find, or do' }))
+      const field = dialog.getByLabelText(/Find a terminal/)
+      fireEvent.change(field, { target: { value: text } })
+      return { dialog, enter: () => fireEvent.submit(field.closest('form')!) }
+    }
+    const { enter } = await find('terminal boiler sl')
+    enter()
+    expect(screen.getByRole('region', { name: 'Picked terminal' }).textContent).toContain('Boiler SL')
+    ;(await find('conductor black of boiler')).enter()
+    expect(screen.getByRole('region', { name: 'Picked conductor' }).textContent).toContain('black of Boiler cable')
+    ;(await find('why house')).enter()
+    expect(screen.getByRole('region', { name: 'Why' }).textContent).toContain('House')
+    const { dialog } = await find('put a fault')
+    fireEvent.click(dialog.getByRole('button', { name: /Put a fault in/ }))
+    expect(await screen.findByRole('dialog', { name: 'Put a fault in and watch' })).toBeTruthy()
+  })
+
+  it('that is not there is told, not left blank', async () => {
+    show()
+    fireEvent.keyDown(document.body, { key: '/', code: 'Slash' })
+    const dialog = within(await screen.findByRole('dialog', { name: 'Find, or do' }))
+    fireEvent.change(dialog.getByLabelText(/Find a terminal/), { target: { value: 'gremlin' } })
+    expect(dialog.getByText(/Nothing of that name/)).toBeTruthy()
+  })
+})

@@ -11,13 +11,14 @@ import { Alarms } from './alarms'
 import { BusPanel } from './bus-panel'
 import { ConductorPanel } from './conductor-panel'
 import { DemandStrip } from './demand-strip'
+import { FindDialog, type Command } from './find-dialog'
 import { KeysDialog } from './keys-dialog'
 import { Meter, MeterButton } from './meter'
 import { Places, type Place } from './places'
 import { Runs } from './runs'
 import { askedOf, isConductor, whyRef } from './picked'
 import { TerminalPanel } from './terminal-panel'
-import { TimeBar } from './time-bar'
+import { TimeBar, type TimeDialog } from './time-bar'
 import { useBackground } from './use-background'
 import { useDesk, useLeftSitting } from './use-desk'
 import { useMeter } from './use-meter'
@@ -94,6 +95,28 @@ export function Trace({ installation, job, left, plan, scenarios }: TraceProps) 
   useHotkeys('shift+r', handle.reset)
   useHotkeys('m', meter.toggle)
   useHotkeys('w', () => desk.put('side', water ? undefined : 'water'))
+  const [dialog, setDialog] = useState<TimeDialog>()
+  useHotkeys(
+    '/',
+    (event) => {
+      event.preventDefault()
+      setDialog('find')
+    },
+    { useKey: true },
+  )
+  const commands: Command[] = [
+    { name: handle.running ? 'Pause' : 'Run', key: 'Space', run: () => handle.setRunning(!handle.running) },
+    { name: 'Next event', key: 'N', run: handle.step },
+    { name: 'Undo', key: 'U', run: handle.undo },
+    { name: 'Reset', key: 'Shift R', run: handle.reset },
+    { name: meter.open ? 'Meter away' : 'Meter in the hand', key: 'M', run: meter.toggle },
+    { name: 'Water', key: 'W', run: () => desk.put('side', 'water') },
+    { name: 'Wiring centre', key: 'W', run: () => desk.put('side', undefined) },
+    { name: 'Put a fault in', run: () => setDialog('faults') },
+    { name: 'Heat', run: () => setDialog('heat') },
+    { name: 'Share or keep', run: () => setDialog('share') },
+    { name: 'Keys', key: '?', run: () => setKeys(true) },
+  ]
   const [keys, setKeys] = useState(false)
   useHotkeys('?', () => setKeys(true), { useKey: true, ignoreModifiers: true })
   useHotkeys('escape', () => {
@@ -114,7 +137,7 @@ export function Trace({ installation, job, left, plan, scenarios }: TraceProps) 
       <div className={`trace-grid ${beside ? 'beside' : ''} ${picked ? 'looked' : ''}`}>
         <Runs rig={session.rig} act={handle.act} picked={picked} desk={desk} followed={followed} onPick={touch} />
         <div className="trace-looked">
-          {meter.open && <Meter simulation={session.rig.simulation} meter={meter} />}
+          {meter.open && <Meter simulation={session.rig.simulation} meter={meter} job={job} />}
           {picked && isConductor(picked) && (
             <ConductorPanel
               rig={session.rig}
@@ -164,9 +187,12 @@ export function Trace({ installation, job, left, plan, scenarios }: TraceProps) 
           )}
         </aside>
       </div>
+      {dialog === 'find' && (
+        <FindDialog circuit={circuit} commands={commands} onPick={setPicked} onClose={() => setDialog(undefined)} />
+      )}
       {keys && <KeysDialog onClose={() => setKeys(false)} />}
       <Places here={here} onGo={go} meter={meter} />
-      <TimeBar handle={handle} job={job} scenarios={scenarios} />
+      <TimeBar handle={handle} job={job} scenarios={scenarios} dialog={dialog} onDialog={setDialog} />
     </main>
   )
 }
