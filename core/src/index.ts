@@ -115,7 +115,6 @@ export {
   runsOf,
   runsOfDemand,
   actionsUntil,
-  type Parting,
   partingsOf,
   recorded,
   type Recording,
