@@ -100,7 +100,6 @@ export {
   type Claim,
   type DemandState,
   demandStates,
-  explained,
   failedIn,
   type Gate,
   type Goal,
