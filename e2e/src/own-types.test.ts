@@ -95,6 +95,7 @@ describe('a device type of one’s own', () => {
     await says('.verdict', 'No defect found')
     await page.goto(new URL('/jobs/demo-larch-row/trace', stage.url).href, { waitUntil: 'networkidle0' })
     await page.locator('.time-controls .btn ::-p-text(Faults)').click()
+    await page.locator('[aria-label="Find a fault"]').fill('end relay welded')
     await page.locator('.fault-list button ::-p-text(House valve: end relay welded)').click()
     await says('.alarms', 'Boiler is called with no demand')
     await says('.alarms', 'House valve end relay is stuck made')
