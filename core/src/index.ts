@@ -87,18 +87,22 @@ export { type HouseId, houseIds, houses, type Scenario, type WeatherId, weatherI
 export {
   type Action,
   ActionError,
+  actionsUntil,
   type BusReading,
+  firingPhases,
   formatAction,
   leavesThatMatter,
   parseAction,
   Simulation,
 } from './simulation'
 export { type Instrument, instruments, isInstrument, leadOhms, measure, terminalVolts } from './instruments'
+export type { Departed } from './departures'
 export { faultsOf, type Hypothesis, hypothesesOf, type PutIn, putInsOf, Rig } from './hypotheses'
 export {
   type Cause,
   type Claim,
   type DemandState,
+  type Effect,
   demandStates,
   failedIn,
   type Gate,
@@ -113,18 +117,19 @@ export {
   type Run,
   runsOf,
   runsOfDemand,
-  actionsUntil,
   partingsOf,
   recorded,
   type Recording,
   type Signal,
   shownBy,
   type Shown,
+  triedBehind,
   trunkOf,
   signsOf,
   type Station,
   traceReport,
   unaskedCalls,
+  unmetDemands,
   valveSigns,
   viaOf,
   warmUnasked,

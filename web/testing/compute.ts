@@ -11,8 +11,10 @@ import {
   Rig,
   shownBy,
   staticFindings,
+  triedBehind,
   type AllStates,
   type CheckFinding,
+  type Effect,
   type HuntEntry,
   type Goal,
   type HuntOptions,
@@ -50,6 +52,11 @@ const api = {
   },
   operations: (installation: Installation, acts: readonly string[], goal: Goal) =>
     operationsFor(Rig.after(compile(installation), acts.map(parseAction)).simulation, goal),
+  tried(installation: Installation, plan: Installation, acts: readonly string[], effect: Effect) {
+    const circuit = compile(installation)
+    const done = acts.map(parseAction)
+    return triedBehind(Rig.after(circuit, done).simulation, effect, { plan: compile(plan), from: circuit, acts: done })
+  },
   recording(_: number, installation: Installation, acts: readonly string[]) {
     const run = recorded(compile(installation), acts.map(parseAction))
     for (;;) {

@@ -1,6 +1,6 @@
 import { compile, type Circuit } from '../circuit'
 import { edited, EditError, type Installation } from '../installation'
-import { ActionError, Simulation, type Action } from '../simulation'
+import { ActionError, actionsUntil, Simulation, type Action } from '../simulation'
 import { putInsOf, type PutIn } from './put-ins'
 
 /** An installation under the hand: a simulation, what can be put in that is wrong, and what of it is in. */
@@ -89,16 +89,7 @@ export class Rig {
 
   /** A rig as it stood so many ms after the start of these actions: those of that very moment are done. */
   static at(circuit: Circuit, actions: readonly Action[], ms: number): Rig {
-    const rig = new Rig(circuit)
-    for (const action of actions) {
-      const left = ms - rig.simulation.time
-      if (action.do === 'wait' && action.ms >= left) {
-        if (left > 0) rig.perform({ do: 'wait', ms: left })
-        // What follows the wait is done only where it ends just then.
-        if (action.ms > left) break
-      } else rig.perform(action)
-    }
-    return rig
+    return Rig.after(circuit, actionsUntil(actions, ms))
   }
 }
 

@@ -94,3 +94,20 @@ export function formatAction(action: Action): string {
       return `${action.do}=${action.fault}`
   }
 }
+
+/** Actions up to a moment, ms since the start: of a wait that goes beyond it, what comes before. */
+export function actionsUntil(acts: readonly Action[], ms: number): Action[] {
+  const until: Action[] = []
+  let time = 0
+  for (const act of acts) {
+    if (act.do !== 'wait') until.push(act)
+    else if (time + act.ms <= ms) {
+      until.push(act)
+      time += act.ms
+    } else {
+      if (ms > time) until.push({ do: 'wait', ms: ms - time })
+      break
+    }
+  }
+  return until
+}

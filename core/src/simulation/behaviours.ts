@@ -79,6 +79,9 @@ export const behaviours: Record<BehaviourPart['behaviour'], Behaviour> = {
   'circulator-call': circulatorCall,
 }
 
+/** Phases in which what a boiler is called for comes: its burner fires, or where it keeps its own water hot its circulator runs. */
+export const firingPhases: ReadonlySet<string> = new Set(['firing', 'circulating'])
+
 /** Phases in which a boiler shows that it answers a call. */
 export const calledPhases: ReadonlySet<string> = new Set(['self-check', 'no-flow', 'firing', 'circulating'])
 

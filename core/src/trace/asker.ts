@@ -1,9 +1,7 @@
-import type { EdgeId } from '../circuit'
-import type { Simulation } from '../simulation'
-import type { Action } from '../simulation'
+import type { Circuit, EdgeId } from '../circuit'
+import type { Action, Simulation } from '../simulation'
 import type { BesidePlan } from './beside-plan'
 import type { Cause } from './claims'
-import type { Circuit } from '../circuit'
 
 /** What is known besides how things stand just now. */
 export interface Background {

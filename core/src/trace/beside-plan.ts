@@ -1,4 +1,4 @@
-import { across, type AtomId, type Circuit, type EdgeId } from '../circuit'
+import type { AtomId, Circuit, EdgeId } from '../circuit'
 import { departuresFrom, type Departed } from '../departures'
 import { placeOf } from '../installation'
 import { gateGraph } from './gates'
@@ -70,7 +70,7 @@ function compared(here: Circuit, plan: Circuit): BesidePlan {
   const strays = new Set<EdgeId>()
   here.edges.forEach((edge, i) => {
     if (edge.kind !== 'core' && edge.kind !== 'link') return
-    const [a, b] = [edge.a, across(edge, edge.a)].map(plannedNet)
+    const [a, b] = [edge.a, edge.b].map(plannedNet)
     if (a !== undefined && b !== undefined && a !== b) strays.add(i as EdgeId)
   })
   const departures = departuresFrom(plan.installation, here.installation).map(({ what }) => what)

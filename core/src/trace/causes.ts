@@ -1,9 +1,19 @@
-import type { Simulation } from '../simulation'
+import type { ContactRef, Demand } from '../installation'
+import { firingPhases, type Simulation } from '../simulation'
 import { feltFlow } from '../water'
 import type { Background } from './asker'
 import { failedIn, once, type Cause } from './claims'
-import { callLoad, circuitOpen, demandOpenPoints, demandStates, portsOf, wanted, type DemandView } from './demands'
-import type { ContactRef, Demand } from '../installation'
+import {
+  callLoad,
+  circuitOpen,
+  demandOpenPoints,
+  demandStates,
+  portOpen,
+  portsOf,
+  runningLoads,
+  wanted,
+  type DemandView,
+} from './demands'
 import { Inquiry, round } from './inquiry'
 import { signsOf, warmUnasked } from './signs'
 import { shutPorts, standstillCauses } from './standstill'
@@ -88,10 +98,14 @@ export interface Explanation {
 export function explained(sim: Simulation, known?: Background): Explanation[] {
   return effects(sim, known).map(({ effect, because }) => {
     if (!known || because.some((cause) => failedIn(cause).length > 0)) return { effect, because }
-    const is = JSON.stringify(effect)
-    const stands = (other: Simulation) => effectsOf(other).some((e) => JSON.stringify(e) === is)
-    return { effect, because: [...departuresBehind(sim, known, stands), ...because] }
+    return { effect, because: [...triedBehind(sim, effect, known), ...because] }
   })
+}
+
+/** What departs from the plan behind an effect that no way shows: put right by itself, the effect is gone. */
+export function triedBehind(sim: Simulation, effect: Effect, known: Background): Cause[] {
+  const is = JSON.stringify(effect)
+  return departuresBehind(sim, known, (other) => effectsOf(other).some((e) => JSON.stringify(e) === is))
 }
 
 /** What is not as the demands would have it, by name. */
@@ -138,15 +152,8 @@ function standsInTheWay(inquiry: Inquiry, demand: Demand): Cause[] {
   const valves = new Set(demand.circuit.valves.map((v) => v.device))
   if (!circuitOpen(sim, demand)) {
     const ports = demand.circuit.valves.flatMap((valve) => portsOf(circuit, valve))
-    const shut = ports.filter(({ actuator, part }) => {
-      const position = sim.actuatorPosition(actuator)
-      return position < part.openFrom || position > part.openTo
-    })
-    const runs = circuit.loads.flatMap((l, i) =>
-      l.part.work && demand.circuit.runs?.includes(circuit.devices[l.device].device.id) && !sim.loadEnergised(i)
-        ? [i]
-        : [],
-    )
+    const shut = ports.filter((port) => !portOpen(sim, port))
+    const runs = runningLoads(circuit, demand).filter((load) => !sim.loadEnergised(load))
     const causes = [
       ...[...new Set(shut.map((p) => p.actuator))].map((actuator) => inquiry.travel(actuator)),
       ...runs.map((load) => inquiry.load(load)),
@@ -158,7 +165,7 @@ function standsInTheWay(inquiry: Inquiry, demand: Demand): Cause[] {
   if (!sim.loadEnergised(call)) return [inquiry.load(call)]
   const boiler = circuit.deviceIndex.get(demand.call.boiler)!
   const idle = circuit.behaviours.flatMap((b, i) =>
-    b.device === boiler && !['firing', 'circulating'].includes(sim.phase(i).phase) ? [inquiry.phase(i)] : [],
+    b.device === boiler && !firingPhases.has(sim.phase(i).phase) ? [inquiry.phase(i)] : [],
   )
   if (idle.length > 0) return idle
   const flowing = circuit.water.emitters.some(
@@ -202,9 +209,7 @@ function letsThrough(inquiry: Inquiry, demand: Demand): Cause[] {
       .flatMap((valve) => portsOf(circuit, valve))
       .map((port): Cause => {
         const index = circuit.ports.indexOf(port)
-        const position = sim.actuatorPosition(port.actuator)
-        const open = position >= port.part.openFrom && position <= port.part.openTo
-        if (!open && sim.portPasses(index))
+        if (!portOpen(sim, port) && sim.portPasses(index))
           return {
             claim: { is: 'port', device: circuit.devices[port.device].device.id, part: port.part.id },
             failed: true,

@@ -54,7 +54,7 @@ function drivingLoads(circuit: Circuit, demand: Demand): number[] {
 }
 
 /** The pumps and fans that have to run for a demand, besides what the boiler runs itself. */
-function runningLoads(circuit: Circuit, demand: Demand): number[] {
+export function runningLoads(circuit: Circuit, demand: Demand): number[] {
   const devices = (demand.circuit.runs ?? []).map((id) => circuit.deviceIndex.get(id)!)
   return circuit.loads.flatMap((l, i) => (l.part.work && devices.includes(l.device) ? [i] : []))
 }
@@ -116,7 +116,8 @@ function onItsWay(sim: Simulation, points: readonly OpenPoint[]): number[] | und
   return travelling
 }
 
-const portOpen = (sim: DemandView, { actuator, part }: Circuit['ports'][number]): boolean => {
+/** Does a valve stand where it lets water through this port? */
+export const portOpen = (sim: DemandView, { actuator, part }: Circuit['ports'][number]): boolean => {
   const position = sim.actuatorPosition(actuator)
   return position >= part.openFrom && position <= part.openTo
 }

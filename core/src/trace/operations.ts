@@ -1,5 +1,5 @@
 import type { Demand } from '../installation'
-import type { Action, Simulation } from '../simulation'
+import { firingPhases, type Action, type Simulation } from '../simulation'
 import { unmetDemands, whyContact, whyDemand, whyPhase } from './causes'
 import { endsOf, type Cause } from './claims'
 import { asked, wanted } from './demands'
@@ -83,9 +83,7 @@ function reaches(sim: Simulation, goal: Goal): boolean {
   const { circuit } = sim
   if (goal.is === 'fires') {
     const boiler = circuit.deviceIndex.get(goal.boiler)
-    return circuit.behaviours.some(
-      ({ device }, i) => device === boiler && ['firing', 'circulating'].includes(sim.phase(i).phase),
-    )
+    return circuit.behaviours.some(({ device }, i) => device === boiler && firingPhases.has(sim.phase(i).phase))
   }
   const demand = circuit.installation.intent.demands.find((d) => d.id === goal.demand)
   return demand !== undefined && isServed(sim, demand)

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { circuitOf } from '../../testing'
 import { Rig } from '../hypotheses'
-import { parseAction, type Action } from '../simulation'
+import { actionsUntil, parseAction, type Action } from '../simulation'
 import { recordingText, signalText, signalValueText } from '../wording'
-import { actionsUntil, partingsOf, recorded, shownBy, valueAt, type Recording } from '.'
+import { partingsOf, recorded, shownBy, valueAt, type Recording } from '.'
 
 const circuit = circuitOf('two-port-heating-hot-water')
 const acts = (...texts: string[]): Action[] => texts.map(parseAction)

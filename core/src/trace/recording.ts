@@ -1,7 +1,7 @@
 import { leavesOf } from '../catalogue'
 import type { Circuit } from '../circuit'
 import { Rig } from '../hypotheses'
-import type { Action, Simulation } from '../simulation'
+import { firingPhases, type Action, type Simulation } from '../simulation'
 import { callLoad } from './demands'
 
 /** What one part did over a time: a value from each moment on, ms since the start. Travel and temperatures go straight from one to the next. */
@@ -32,7 +32,6 @@ export interface Recording {
 /** Temperatures are taken this many times over the whole, and not more often than every ten seconds. */
 const temperatureSamples = 400
 const leastSampleMs = 10_000
-const fires: ReadonlySet<string> = new Set(['firing', 'circulating'])
 
 interface Probe {
   signal: Signal
@@ -71,7 +70,7 @@ export function* recorded(circuit: Circuit, acts: readonly Action[]): Generator<
     const sim = rig.simulation
     for (const { signal, read } of [...probes, ...warmth]) note(signal, sim.time, read(sim))
     fired = boilers.map((boiler, i) => {
-      const on = fires.has(sim.phase(i).phase)
+      const on = firingPhases.has(sim.phase(i).phase)
       if (on && !fired[i]) boiler.starts++
       return on
     })
@@ -186,20 +185,3 @@ function warmthOf({ heat, circuit }: Simulation): Probe[] {
 /** The value of a signal at a moment, ms; between two that go in a straight line, the one before. */
 export const valueAt = ({ steps }: Signal, ms: number): number | string | undefined =>
   steps.findLast(({ at }) => at <= ms)?.value
-
-/** Actions up to a moment, ms since the start: of a wait that goes beyond it, what comes before. */
-export function actionsUntil(acts: readonly Action[], ms: number): Action[] {
-  const until: Action[] = []
-  let time = 0
-  for (const act of acts) {
-    if (act.do !== 'wait') until.push(act)
-    else if (time + act.ms <= ms) {
-      until.push(act)
-      time += act.ms
-    } else {
-      if (ms > time) until.push({ do: 'wait', ms: ms - time })
-      break
-    }
-  }
-  return until
-}

@@ -1,6 +1,6 @@
 import { compile } from '../circuit'
 import { departuresFrom } from '../departures'
-import { Rig } from '../hypotheses'
+import { putInsOf, Rig } from '../hypotheses'
 import { edited } from '../installation'
 import type { Simulation } from '../simulation'
 import type { Background } from './asker'
@@ -18,7 +18,7 @@ export function departuresBehind(
   if (!plan || !acts || plan === sim.circuit) return []
   const { installation } = sim.circuit
   // What was put into the wiring is in it from the start here.
-  const { faults } = new Rig(from ?? sim.circuit)
+  const faults = putInsOf(from ?? sim.circuit)
   const done = acts.filter((act) => !((act.do === 'fault' || act.do === 'mend') && faults.get(act.fault)?.change))
   return departuresFrom(plan.installation, installation).flatMap(({ what, step }): Cause[] => {
     const { simulation } = Rig.after(compile(edited(installation, step).doc, sim.circuit), done)

@@ -13,6 +13,7 @@ import {
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
+import { departedPlace } from '../wiring/departed-place'
 
 interface FindingCardProps {
   job: string
@@ -106,12 +107,6 @@ export function FindingCard({ job, circuit, finding, trying, onApply, onWaive }:
 
 /** Where on the Bench a finding is looked at: what is behind it, else the conductor or terminal it names. */
 function placeOf({ culprit, cores, terminals }: CheckFinding): string | undefined {
-  const behind =
-    culprit?.what.kind === 'core'
-      ? culprit.what.core
-      : culprit?.what.kind === 'exchanged'
-        ? culprit.what.cores[0]
-        : undefined
-  const core = behind ?? cores?.[0]
-  return core ? `${core.cable}.${core.core}` : terminals[0]
+  const [core] = cores ?? []
+  return (culprit && departedPlace(culprit.what)) ?? (core ? `${core.cable}.${core.core}` : terminals[0])
 }

@@ -1,5 +1,6 @@
 import { claimText, failedIn, type Cause, type Circuit, type Claim } from '@nobbet/core'
 import { Link } from 'react-router'
+import { departedPlace } from '../wiring/departed-place'
 import { conductorRef } from './picked'
 
 interface CausesProps {
@@ -29,7 +30,7 @@ export function Causes({ causes, ...props }: CausesProps) {
 export function ClaimLine({ circuit, cause, job, onPick }: Omit<CausesProps, 'causes'> & { cause: Cause }) {
   const text = claimText(circuit, cause.claim, cause.failed)
   const ref = placeOf(circuit, cause.claim)
-  const bench = job && cause.claim.is === 'departure' ? benchOf(cause.claim) : undefined
+  const bench = job && cause.claim.is === 'departure' ? departedPlace(cause.claim.what) : undefined
   return (
     <>
       {ref ? (
@@ -88,10 +89,3 @@ const inside = (circuit: Circuit, ref: string) => circuit.atoms[circuit.atomInde
 /** The first terminal of a device that a conductor can be on: looked at, it tells the rest. */
 const ownTerminal = (circuit: Circuit, device: string) =>
   circuit.atoms.find((atom) => atom.owner === device && atom.kind === 'device')?.ref
-
-/** Where on the Bench what departs is put right. */
-function benchOf({ what }: Extract<Claim, { is: 'departure' }>): string | undefined {
-  if (what.kind === 'core') return `${what.core.cable}.${what.core.core}`
-  if (what.kind === 'exchanged') return `${what.cores[0].cable}.${what.cores[0].core}`
-  return 'between' in what ? what.between[0] : undefined
-}

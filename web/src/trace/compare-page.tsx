@@ -1,6 +1,6 @@
 import {
   compile,
-  parseAction,
+  formatAction,
   partingsOf,
   recordingText,
   signalText,
@@ -9,8 +9,6 @@ import {
   type Recording,
 } from '@nobbet/core'
 import type { KeptScenario } from '@nobbet/contract'
-import { useQuery } from '@tanstack/react-query'
-import { proxy } from 'comlink'
 import { useMemo } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link, useParams, useSearchParams } from 'react-router'
@@ -18,9 +16,10 @@ import { errorText } from '../api/client'
 import { Failed, Loading } from '../shell/notes'
 import { Progress } from '../shell/progress'
 import { useJob } from '../store/use-job'
-import { longRun } from '../workers/compute'
-import { Signals } from './signals'
+import { actionsOf, isFault } from './session'
+import { Signals, sinceText } from './signals'
 import { useLeftSitting } from './use-desk'
+import { useRecording } from './use-recording'
 
 /** What can be compared, by the name it has in the address. */
 interface History {
@@ -45,8 +44,9 @@ export function ComparePage() {
 function historiesOf(scenarios: readonly KeptScenario[], now: readonly string[]): History[] {
   const all: History[] = [{ id: 'trace', name: 'Trace as it is', acts: now }, ...scenarios]
   return all.flatMap(({ id, name, acts }) => {
-    const whole = acts.filter((act) => !/^(fault|mend)=/.test(act))
-    return whole.length < acts.length
+    const read = actionsOf(acts).actions
+    const whole = read.filter((act) => !isFault(act)).map(formatAction)
+    return whole.length < read.length
       ? [
           { id, name, acts },
           { id: `${id}-whole`, name: `${name}, with nothing wrong`, acts: whole },
@@ -104,8 +104,8 @@ interface BothProps {
 }
 
 function Both({ circuit, one, other, children }: BothProps) {
-  const above = useRecording(circuit, one)
-  const below = useRecording(circuit, other)
+  const above = useRecording(circuit.installation, one.acts)
+  const below = useRecording(circuit.installation, other.acts)
   const partings = useMemo(
     () => (above.data && below.data ? partingsOf(above.data, below.data) : undefined),
     [above.data, below.data],
@@ -131,7 +131,7 @@ function Both({ circuit, one, other, children }: BothProps) {
         <ol>
           {partings?.map(({ signal, at, one: a, other: b }) => (
             <li key={signal.id}>
-              <span className="mono">{(at / 1000).toFixed(1)} s</span> {signalText(circuit, signal)}:{' '}
+              <span className="mono">{sinceText(at)}</span> {signalText(circuit, signal)}:{' '}
               <strong>{signalValueText(circuit, signal, a)}</strong> above,{' '}
               <strong>{signalValueText(circuit, signal, b)}</strong> below
             </li>
@@ -154,21 +154,4 @@ function Told({ circuit, recording, also }: { circuit: Circuit; recording: Recor
       <Signals circuit={circuit} recording={recording} also={also} />
     </>
   )
-}
-
-function useRecording(circuit: Circuit, { acts }: History) {
-  const { installation } = circuit
-  return useQuery({
-    staleTime: Infinity,
-    networkMode: 'always',
-    retry: false,
-    queryKey: ['recording', installation, acts],
-    queryFn: async ({ signal }) => {
-      for (const act of acts) parseAction(act)
-      const silent = proxy(() => undefined)
-      const found = await longRun('week', (api, run) => api.recording(run, installation, acts, silent), signal)
-      if (!found) throw new Error('left')
-      return found
-    },
-  })
 }

@@ -4,6 +4,7 @@ import {
   demandStates,
   phaseText,
   signsOf,
+  unmetDemands,
   type DemandState,
   type Rig,
 } from '@nobbet/core'
@@ -21,6 +22,8 @@ interface DemandStripProps {
 export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps) {
   const { circuit } = rig.simulation
   const atRest = rig.simulation.nextEventAt() === Infinity
+  // What is called for and stays cold once everything rests.
+  const cold = new Set(atRest ? unmetDemands(rig.simulation) : [])
   return (
     <section
       className={circuit.installation.intent.demands.length > 3 ? 'demands many' : 'demands'}
@@ -42,7 +45,7 @@ export function DemandStrip({ rig, followed, onFollow, onWhy }: DemandStripProps
           </button>
           <DemandWord text={demandHeadline(rig.simulation, state)} travels={Boolean(state.travelling?.length)} />
           <DemandDetail rig={rig} state={state} />
-          {state.word === 'held-up' && (
+          {(state.word === 'held-up' || cold.has(state.demand)) && (
             <button className="btn btn-link btn-sm" onClick={() => onWhy(state.demand.id)}>
               Why?
             </button>

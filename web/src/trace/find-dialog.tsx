@@ -78,7 +78,8 @@ export function FindDialog({ circuit, commands, onPick, onClose }: FindDialogPro
           {shown.map((entry) => (
             <li key={`${entry.kind} ${entry.name} ${entry.aside ?? ''}`}>
               <button onClick={() => take(entry)}>
-                <span className="kind">{entry.kind}</span> {entry.name} <span className="quiet">{entry.aside}</span>
+                <span className="find-kind">{entry.kind}</span> {entry.name}{' '}
+                <span className="quiet">{entry.aside}</span>
               </button>
             </li>
           ))}

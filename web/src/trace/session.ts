@@ -112,4 +112,5 @@ export class TraceSession {
   }
 }
 
-const isFault = (action: Action) => action.do === 'fault' || action.do === 'mend'
+/** Is it something wrong that is put in, or taken out again? */
+export const isFault = (action: Action) => action.do === 'fault' || action.do === 'mend'

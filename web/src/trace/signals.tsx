@@ -10,6 +10,7 @@ import {
 import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
+import { useNarrow } from '../shell/use-narrow'
 
 interface SignalsProps {
   circuit: Circuit
@@ -24,10 +25,11 @@ interface SignalsProps {
   onMoment?: (ms: number) => void
 }
 
-/** On a phone the names take up to three lines. */
-const narrow = window.innerWidth < 700
-/** Height of a row, of the line of time below, and room for the names, px. */
-const [rowHeight, axisHeight, namesWidth] = narrow ? [36, 28, 124] : [23, 28, 210]
+/** Height of a row, of the line of time below, and room for the names, px: on a phone these take up to three lines. */
+const sizes = {
+  wide: { rowHeight: 23, axisHeight: 28, namesWidth: 210, nameSize: 13 },
+  narrow: { rowHeight: 36, axisHeight: 28, namesWidth: 124, nameSize: 11 },
+} as const
 /** How far above its row's foot a signal goes. */
 const reach = 0.72
 /** A boiler's phases by how much it does. */
@@ -42,6 +44,7 @@ const heights: Readonly<Record<string, number>> = {
 /** What every part did, one row each on one line of time; pressed, all the screen shows that moment. */
 export function Signals({ circuit, recording, also, fromMinute, cursor, onMoment }: SignalsProps) {
   const [zoom, setZoom] = useState<[number, number]>()
+  const { rowHeight, axisHeight, namesWidth, nameSize } = sizes[useNarrow(700) ? 'narrow' : 'wide']
   const { signals, to } = recording
   const [from, until] = zoom ?? [0, Math.max(to, 1)]
   const shown = useMemo(
@@ -56,7 +59,7 @@ export function Signals({ circuit, recording, also, fromMinute, cursor, onMoment
     setZoom([left, Math.min(to, left + 2 * half)])
   }
   const when = (ms: number) =>
-    fromMinute === undefined ? secondsText(ms) : weekTimeText((fromMinute + ms / 60_000) % 10_080)
+    fromMinute === undefined ? sinceText(ms) : weekTimeText((fromMinute + ms / 60_000) % 10_080)
   return (
     <div className="signals">
       <div className="signals-tools">
@@ -95,7 +98,7 @@ export function Signals({ circuit, recording, also, fromMinute, cursor, onMoment
               width={namesWidth}
               tickLine={false}
               tickFormatter={(y: number) => signalText(circuit, shown[Math.round(shown.length - 1 - (y - reach / 2))])}
-              tick={{ fill: 'var(--ink)', fontSize: narrow ? 11 : 13 }}
+              tick={{ fill: 'var(--ink)', fontSize: nameSize }}
             />
             <Tooltip
               labelFormatter={(ms) => when(Number(ms))}
@@ -191,7 +194,8 @@ function Moment({
   )
 }
 
-const secondsText = (ms: number) =>
+/** Time since the start: in seconds, minutes or hours by how long it is. */
+export const sinceText = (ms: number) =>
   ms < 120_000
     ? `${(ms / 1000).toFixed(1)} s`
     : ms < 7_200_000

@@ -26,7 +26,6 @@ import { speeds, type SessionHandle } from './use-session'
 const week = 7 * 1440
 const speedWords = { 1: '1×', 10: '10×', 60: '1 min/s', 600: '10 min/s', 3600: '1 h/s' } as const
 
-/** Time in one line: run, the next event, speed, what happened last; all that happened opens above it, and so does the rest on a phone. */
 export type TimeDialog = 'find' | 'heat' | 'faults' | 'share'
 
 interface TimeBarProps {
@@ -38,6 +37,7 @@ interface TimeBarProps {
   onDialog: (dialog: TimeDialog | undefined) => void
 }
 
+/** Time in one line: run, the next event, speed, what happened last; all that happened opens above it, and so does the rest on a phone. */
 export function TimeBar({ handle, job, scenarios = [], dialog, onDialog }: TimeBarProps) {
   const { session, whole, running, speed } = handle
   const [as, setAs] = useState<'list' | 'signals'>('list')

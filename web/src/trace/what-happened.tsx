@@ -1,10 +1,8 @@
 import { eventText, isTold } from '@nobbet/core'
-import { useQuery } from '@tanstack/react-query'
 import { lazy, Suspense } from 'react'
 import { errorText } from '../api/client'
 import { Progress } from '../shell/progress'
-import { longRun } from '../workers/compute'
-import { proxy } from 'comlink'
+import { useRecording } from './use-recording'
 import type { SessionHandle } from './use-session'
 
 const Signals = lazy(() => import('./signals').then((m) => ({ default: m.Signals })))
@@ -62,24 +60,7 @@ function SignalsOf({ handle }: Pick<WhatHappenedProps, 'handle'>) {
   const { whole, running } = handle
   const { circuit } = whole
   const moving = running && (whole.underWay || whole.lives)
-  const { data, error } = useQuery({
-    staleTime: Infinity,
-    networkMode: 'always',
-    retry: false,
-    enabled: !moving,
-    queryKey: ['recording', circuit.installation, whole.written],
-    queryFn: async ({ signal }) => {
-      const silent = proxy(() => undefined)
-      const found = await longRun(
-        'week',
-        (api, run) => api.recording(run, circuit.installation, whole.written, silent),
-        signal,
-      )
-      if (!found) throw new Error('left')
-      return found
-    },
-    placeholderData: (before) => before,
-  })
+  const { data, error } = useRecording(circuit.installation, moving ? undefined : whole.written)
   if (error && error.message !== 'left') return <p>The signals could not be worked out: {errorText(error)}</p>
   if (!data)
     return moving ? (

@@ -56,6 +56,22 @@ describe('why a demand is held up', () => {
     expect(at().pathname).toBe('/trace')
   })
 
+  it('names what departs where no way shows it: put right by itself, the demand is served', async () => {
+    const { installation: plan } = exampleById('mid-position')!
+    const wiring = edited(plan, {
+      label: '',
+      changes: [{ do: 'put', in: 'links', value: { id: 'stray', kind: 'fitted', between: ['wc.19', 'wc.20'] } }],
+    }).doc
+    show(did('?hot-water', 'programmer.hot-water=on', 'cyl-stat.set=75', 'wait=30min'), { wiring, plan })
+    await within(panel()).findByText(/The link between Wiring centre 19.*is in, and should be out/)
+    expect(panel().textContent).toContain('Tried: put right by itself, this is gone.')
+  })
+
+  it('names the pump that does not turn, though the boiler is called', () => {
+    show(did('?heating-1', 'fault=pump.motor.jammed', 'programmer.heating=on', 'stat-1.set=25', 'wait=30min'))
+    expect(panel().querySelector('.wrong')!.textContent).toContain('Pump motor has its supply and does not turn')
+  })
+
   it('says of wiring without a plan what was tried and put it right', async () => {
     const wiring = edited(installation, {
       label: '',

@@ -3,14 +3,17 @@ import {
   demandHeadline,
   demandStates,
   failedIn,
+  firingPhases,
   phaseText,
   settingText,
+  unmetDemands,
   whyDemand,
   whyPhase,
   type Action,
   type Background,
   type Cause,
   type Circuit,
+  type Effect,
   type Goal,
   type Operation,
 } from '@nobbet/core'
@@ -20,6 +23,7 @@ import { errorText } from '../api/client'
 import { ask } from '../workers/compute'
 import { Causes, ClaimLine } from './causes'
 import { Miswiring } from './miswiring'
+import type { TraceSession } from './session'
 import type { SessionHandle } from './use-session'
 
 interface WhyPanelProps {
@@ -40,7 +44,9 @@ export function WhyPanel({ handle, of, background, job, onPick, onClose }: WhyPa
   if (!asked) return null
   const wrong = asked.causes.flatMap(failedIn)
   const named = wrong.filter((c, i) => wrong.findIndex((d) => textOf(circuit, d) === textOf(circuit, c)) === i)
-  const resting = !handle.session.underWay
+  const { session } = handle
+  // By a clock or with temperatures of their own, every moment is another state while time runs.
+  const resting = !session.underWay && !(session.lives && handle.running)
   return (
     <section className="sheet terminal-panel why-panel" aria-label="Why">
       <header>
@@ -55,6 +61,9 @@ export function WhyPanel({ handle, of, background, job, onPick, onClose }: WhyPa
             </li>
           ))}
         </ul>
+      )}
+      {named.length === 0 && asked.effect && background.plan && resting && (
+        <TriedBehind session={session} plan={background.plan} effect={asked.effect} job={job} onPick={onPick} />
       )}
       {asked.reached ? null : resting ? (
         <WhatWouldChange handle={handle} goal={asked.goal} broken={named.length > 0} />
@@ -84,30 +93,69 @@ interface Question {
   reached: boolean
   /** Something that is asked for does not come. */
   stuck: boolean
+  /** What is not as the demands would have it. */
+  effect?: Effect
 }
 
 function questionOf({ session }: SessionHandle, of: string, background: Background): Question | undefined {
   const { simulation } = session.rig
   const { circuit } = simulation
   const state = demandStates(simulation).find((s) => s.demand.id === of)
-  if (state)
+  if (state) {
+    // What is called for and stays cold is not served either: its pump, its valve, its water.
+    const cold = !session.underWay && unmetDemands(simulation).includes(state.demand)
+    const unmet = state.word === 'held-up' || cold
     return {
       title: `${state.demand.name}: ${demandHeadline(simulation, state).toLowerCase()}`,
-      causes: state.word === 'held-up' ? whyDemand(simulation, state.demand, background) : [],
+      causes: unmet ? whyDemand(simulation, state.demand, background) : [],
       goal: { is: 'served', demand: of },
-      reached: state.word === 'calling',
-      stuck: state.word === 'held-up',
+      reached: state.word === 'calling' && !unmet,
+      stuck: unmet,
+      ...(unmet && { effect: { is: 'unmet', demand: of } }),
     }
+  }
   const behaviour = circuit.behaviours.findIndex(({ device }) => circuit.devices[device].device.id === of)
   if (behaviour < 0) return undefined
   const { phase } = simulation.phase(behaviour)
+  const cause = whyPhase(simulation, behaviour, background)
   return {
     title: `${circuit.devices[circuit.behaviours[behaviour].device].device.name}: ${phaseText(circuit, behaviour, phase)}`,
-    causes: [whyPhase(simulation, behaviour, background)].flatMap((cause) => cause.because),
+    causes: cause.failed ? [cause] : cause.because,
     goal: { is: 'fires', boiler: of },
-    reached: phase === 'firing' || phase === 'circulating',
+    reached: firingPhases.has(phase),
     stuck: demandStates(simulation).some((s) => s.word === 'held-up'),
   }
+}
+
+interface TriedProps {
+  session: TraceSession
+  plan: Circuit
+  effect: Effect
+  job?: string
+  onPick: (ref: string) => void
+}
+
+/** Where no way shows what is wrong: what departs from the plan and, put right by itself with the same things done, makes it good. */
+function TriedBehind({ session, plan, effect, job, onPick }: TriedProps) {
+  const { installation } = session.circuit
+  const written = session.written
+  const { data } = useQuery({
+    staleTime: Infinity,
+    networkMode: 'always',
+    retry: false,
+    queryKey: ['tried', installation, plan.installation, written, effect],
+    queryFn: () => ask('checks', (api) => api.tried(installation, plan.installation, written, effect)),
+  })
+  if (!data || data.length === 0) return null
+  return (
+    <ul className="wrong">
+      {data.map((cause, i) => (
+        <li key={i}>
+          <ClaimLine circuit={session.rig.simulation.circuit} cause={cause} job={job} onPick={onPick} />
+        </li>
+      ))}
+    </ul>
+  )
 }
 
 interface ChangeProps {
@@ -128,7 +176,6 @@ function WhatWouldChange({ handle, goal, broken }: ChangeProps) {
     retry: false,
     queryKey: ['operations', circuit.installation, written, goal],
     queryFn: () => ask('checks', (api) => api.operations(circuit.installation, written, goal)),
-    placeholderData: (before) => before,
   })
   const wish = goal.is === 'fires' ? 'for it to fire' : 'for it to be served'
   const stands = (op: Operation) => session.rig.simulation.control(op.device, op.control)

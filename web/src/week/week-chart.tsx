@@ -1,6 +1,7 @@
 import { dayNames, timeText, weekTimeText, type Installation, type Span, type WeekResult } from '@nobbet/core'
-import { useMemo, useState, useSyncExternalStore } from 'react'
+import { useMemo, useState } from 'react'
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
+import { useNarrow } from '../shell/use-narrow'
 
 interface WeekChartProps {
   installation: Installation
@@ -28,7 +29,7 @@ const besides = { wide: { names: 128, totals: 70 }, narrow: { names: 84, totals:
 /** Temperatures over the week, and beneath them, on the same line of time, who wanted heat and when the boiler fired. */
 export function WeekChart({ installation, result, day }: WeekChartProps) {
   const [withWater, setWithWater] = useState(false)
-  const { names, totals } = besides[useNarrow() ? 'narrow' : 'wide']
+  const { names, totals } = besides[useNarrow(500) ? 'narrow' : 'wide']
   const [from, to] = day === undefined ? [0, 7 * 1440] : [day * 1440, (day + 1) * 1440]
   const lines = useMemo(() => linesOf(installation, result, withWater), [installation, result, withWater])
   const data = useMemo(
@@ -100,17 +101,6 @@ export function WeekChart({ installation, result, day }: WeekChartProps) {
     </div>
   )
 }
-
-const narrow = '(max-width: 500px)'
-const useNarrow = () =>
-  useSyncExternalStore(
-    (changed) => {
-      const query = window.matchMedia(narrow)
-      query.addEventListener('change', changed)
-      return () => query.removeEventListener('change', changed)
-    },
-    () => window.matchMedia(narrow).matches,
-  )
 
 function linesOf({ places, devices }: Installation, result: WeekResult, withWater: boolean): Drawn[] {
   const place = (id: string) => places.find((p) => p.id === id)?.name ?? id

@@ -14,10 +14,13 @@ import {
   shownBy,
   staticFindings,
   symptomTexts,
+  triedBehind,
   type AllStates,
+  type Cause,
   type Circuit,
   type Conflict,
   type DeviceType,
+  type Effect,
   type FaultEnd,
   type CheckFinding,
   type Goal,
@@ -105,6 +108,13 @@ const api = {
   operations(installation: Installation, acts: readonly string[], goal: Goal): Operation[][] {
     const { circuit } = ready(installation)
     return operationsFor(Rig.after(circuit, acts.map(parseAction)).simulation, goal)
+  },
+  /** What departs from the plan behind an effect that no way shows, after what was done so far. */
+  tried(installation: Installation, plan: Installation, acts: readonly string[], effect: Effect): Cause[] {
+    const { circuit } = ready(installation)
+    const done = acts.map(parseAction)
+    const { simulation } = Rig.after(circuit, done)
+    return triedBehind(simulation, effect, { plan: compile(plan), from: circuit, acts: done })
   },
   /** What every part does over some acts, as signals; undefined where it was left. */
   recording: (
