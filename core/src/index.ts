@@ -96,7 +96,7 @@ export {
   Simulation,
 } from './simulation'
 export { type Instrument, instruments, isInstrument, leadOhms, measure, terminalVolts } from './instruments'
-export type { Departed } from './departures'
+export { departuresFrom, type CoreRef, type Departed } from './departures'
 export { faultsOf, type Hypothesis, hypothesesOf, type PutIn, putInsOf, Rig } from './hypotheses'
 export {
   type Cause,

@@ -3,6 +3,7 @@ import { CloseButton } from 'react-bootstrap'
 import { Conductor } from '../drawing/conductor'
 import { StateMark } from '../drawing/state-mark'
 import { conductorOf } from './picked'
+import { PutInMark } from './put-in-marks'
 
 interface ConductorPanelProps {
   rig: Rig
@@ -29,7 +30,8 @@ export function ConductorPanel({ rig, conductor, onPick, onClose }: ConductorPan
       </header>
       <p className="mb-1">
         <Conductor colour={core.colour} sleeve={core.sleeve} /> {core.areaMm2} mm²
-        {cable.lengthM !== undefined && `, ${cable.lengthM} m`} {broken && <strong className="failed">open</strong>}
+        {cable.lengthM !== undefined && `, ${cable.lengthM} m`} {broken && <strong className="failed">open</strong>}{' '}
+        <PutInMark rig={rig} at={conductor} />
       </p>
       <ol className="ends">
         {core.ends.map((end, i) => (

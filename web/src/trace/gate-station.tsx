@@ -13,6 +13,7 @@ import {
   type Way,
 } from '@nobbet/core'
 import { Controls } from './controls'
+import { PutInMark } from './put-in-marks'
 
 /** Gates of one device that follow each other without wiring between them are one station: a spur's poles and fuse. */
 export function groupGates(circuit: Circuit, way: Way): Station[][] {
@@ -91,6 +92,7 @@ export function GateStation({ rig, gates, act, onPick }: GateStationProps) {
         >
           {deviceName(circuit, fitted.id)}
         </button>
+        <PutInMark rig={rig} at={fitted.id} />
         <div className={told.failed ? 'stands failed' : 'stands'}>
           {told.label} <strong>{told.word}</strong>
           {before && !after && <span className="flag">live to here</span>}

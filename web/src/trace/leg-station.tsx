@@ -1,6 +1,7 @@
 import { terminalName, viaOf, viaText, type Edge, type Leg, type Rig } from '@nobbet/core'
 import { Fragment } from 'react'
 import { conductorRef } from './picked'
+import { putInPlaces } from './put-in-marks'
 
 interface LegStationProps {
   rig: Rig
@@ -15,6 +16,7 @@ interface LegStationProps {
 export function LegStation({ rig, leg, meet, picked, onPick }: LegStationProps) {
   const sim = rig.simulation
   const { circuit } = sim
+  const wrong = putInPlaces(rig)
   const potentials = sim.potentials()
   const live = (atom: number) => potentials[atom].state === 'live'
   const steps = leg.steps.map((step, i) => ({ ...step, from: i === 0 ? leg.from : leg.steps[i - 1].to }))
@@ -25,16 +27,21 @@ export function LegStation({ rig, leg, meet, picked, onPick }: LegStationProps) 
           const broken = sim.edgeBroken(edge)
           const carried = live(from) && live(to) && !broken
           const text = viaText(circuit, viaOf(circuit, circuit.edges[edge]))
+          const putIn = wrong.has(wireRef(circuit.edges[edge]) ?? '')
           return (
             <Fragment key={edge}>
               <Wire
                 edge={circuit.edges[edge]}
-                text={broken ? `${text}: open` : text}
-                className={`wire ${carried ? 'live' : ''} ${broken ? 'broken' : ''}`}
+                text={`${text}${broken ? ': open' : ''}${putIn ? ': put in' : ''}`}
+                className={`wire ${carried ? 'live' : ''} ${broken ? 'broken' : ''} ${putIn ? 'put-in' : ''}`}
                 picked={picked}
                 onPick={onPick}
               >
-                {broken && <span className="break">open</span>}
+                {(broken || putIn) && (
+                  <span className="break">
+                    {putIn && <i>◆</i>} {broken && 'open'}
+                  </span>
+                )}
               </Wire>
               {to !== meet && <TerminalChip rig={rig} atom={to} picked={picked} onPick={onPick} />}
             </Fragment>
@@ -44,6 +51,8 @@ export function LegStation({ rig, leg, meet, picked, onPick }: LegStationProps) 
     </li>
   )
 }
+
+const wireRef = (edge: Edge) => (edge.kind === 'core' ? conductorRef(edge.cable.id, edge.core.id) : undefined)
 
 interface WireProps {
   edge: Edge
@@ -59,13 +68,13 @@ interface WireProps {
  * be the only way: the panel of each terminal lists its conductors too.
  */
 function Wire({ edge, text, className, picked, onPick, children }: WireProps) {
-  if (edge.kind !== 'core')
+  const ref = wireRef(edge)
+  if (!ref)
     return (
       <span className={className} title={text}>
         {children}
       </span>
     )
-  const ref = conductorRef(edge.cable.id, edge.core.id)
   return (
     <span
       className={`${className} conductor-wire ${picked === ref ? 'picked' : ''}`}
@@ -93,7 +102,7 @@ export function TerminalChip({ rig, atom, picked, onPick }: TerminalChipProps) {
   const { state } = rig.simulation.potentials()[atom]
   return (
     <button
-      className={`terminal-number ${state === 'live' ? 'live' : ''} ${picked === ref ? 'picked' : ''}`}
+      className={`terminal-number ${state === 'live' ? 'live' : ''} ${picked === ref ? 'picked' : ''} ${putInPlaces(rig).has(ref) ? 'put-in' : ''}`}
       aria-label={`${terminalName(circuit, ref)}, ${state}`}
       onClick={() => onPick(ref)}
     >

@@ -11,6 +11,7 @@ import {
   type Run,
 } from '@nobbet/core'
 import { Controls } from './controls'
+import { PutInMark } from './put-in-marks'
 
 interface LoadStationProps {
   rig: Rig
@@ -55,6 +56,7 @@ export function LoadStation({ rig, run, act, onPick }: LoadStationProps) {
         title={`Why is ${deviceName(circuit, fitted.id)} so?`}
       >
         <span className="station-name">{deviceName(circuit, fitted.id)}</span>
+        <PutInMark rig={rig} at={fitted.id} />
         <span className="load-state">{state}</span>
         {share !== undefined && (
           <span className="travel" aria-label={travelText(circuit, actuator, share)}>

@@ -100,7 +100,8 @@ export function TimeBar({ handle, job, scenarios = [], dialog, onDialog }: TimeB
           aria-label="Find, heat, faults, undo, share"
           onClick={() => toggle('rest')}
         >
-          <Ellipsis size={18} aria-hidden /> {faultsIn.length > 0 && `${faultsIn.length} in`}
+          <Ellipsis size={18} aria-hidden />{' '}
+          {faultsIn.length > 0 && <span className="put-in-mark">◆ {faultsIn.length} in</span>}
         </Button>
         <div className={open === 'rest' ? 'time-rest open' : 'time-rest'} onClick={() => setOpen(undefined)}>
           <div className="knob" role="group" aria-label="Speed">
@@ -123,7 +124,7 @@ export function TimeBar({ handle, job, scenarios = [], dialog, onDialog }: TimeB
           </Button>
           <Button variant="outline-dark" onClick={() => onDialog('faults')}>
             <Wrench size={18} aria-hidden /> <span className="label">Faults</span>
-            {faultsIn.length > 0 && `${faultsIn.length} in`}
+            {faultsIn.length > 0 && <span className="put-in-mark">◆ {faultsIn.length} in</span>}
           </Button>
           <Button
             variant="outline-dark"

@@ -13,6 +13,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { Conductor } from '../drawing/conductor'
 import { StateMark } from '../drawing/state-mark'
 import { conductorRef } from './picked'
+import { PutInMark, putInPlaces } from './put-in-marks'
 import type { TraceSession } from './session'
 
 interface WiringCentreProps {
@@ -46,7 +47,8 @@ function readAt(simulation: Simulation, ref: string, reader: Reader): TerminalRe
 
 /** The wiring centre: terminal under terminal in its real order, what is in each, what it reads now and should read. */
 export function WiringCentre({ session, picked, leads, onPick }: WiringCentreProps) {
-  const { simulation } = session.rig
+  const { rig } = session
+  const { simulation } = rig
   const healthy = session.healthy.simulation
   const { installation } = simulation.circuit
   const [all, setAll] = useState(false)
@@ -104,7 +106,10 @@ export function WiringCentre({ session, picked, leads, onPick }: WiringCentrePro
                 // A pole's own terminals and the spares are background, unless something is on them that should not be.
                 const quiet = now.state === 'neutral' || now.state === 'earth' || row.conductors.every((c) => c.parked)
                 const holds = row.conductors.some((c) => picked === conductorRef(c.cable, c.core))
-                const looked = picked === row.ref || holds || leads.red === row.ref || leads.black === row.ref
+                const putIn =
+                  putInPlaces(rig).has(row.ref) ||
+                  row.conductors.some((c) => putInPlaces(rig).has(conductorRef(c.cable, c.core)))
+                const looked = putIn || picked === row.ref || holds || leads.red === row.ref || leads.black === row.ref
                 if (quiet && !all && !wrong && now.state !== 'live' && !looked) return null
                 return (
                   <tr
@@ -129,14 +134,17 @@ export function WiringCentre({ session, picked, leads, onPick }: WiringCentrePro
                       {leads.black === row.ref && <span className="lead-here black">Black</span>}
                     </td>
                     <td>
-                      <div className="wc-legend">{row.legend}</div>
+                      <div className="wc-legend">
+                        {row.legend} <PutInMark rig={rig} at={row.ref} />
+                      </div>
                       {row.conductors.map((c) => (
                         <button
                           key={`${c.cable} ${c.core}`}
                           className={picked === conductorRef(c.cable, c.core) ? 'wc-conductor picked' : 'wc-conductor'}
                           onClick={() => onPick(conductorRef(c.cable, c.core))}
                         >
-                          <Conductor colour={c.colour} sleeve={c.sleeve} /> <span>{c.farText}</span>
+                          <Conductor colour={c.colour} sleeve={c.sleeve} /> <span>{c.farText}</span>{' '}
+                          <PutInMark rig={rig} at={conductorRef(c.cable, c.core)} />
                         </button>
                       ))}
                     </td>
