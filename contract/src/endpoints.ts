@@ -51,7 +51,7 @@ export const endpoints = {
   listJobs: {
     method: 'get',
     path: '/api/jobs',
-    summary: 'Jobs by pages, newest change first',
+    summary: 'Jobs by pages: what is due first, then the newest change; found by any word that is written of them',
     query: jobListQuerySchema,
     response: jobListSchema,
   },
@@ -93,13 +93,13 @@ export const endpoints = {
   listPhotos: {
     method: 'get',
     path: '/api/jobs/{job}/photos',
-    summary: 'Photos pinned to revisions, oldest first, and the room that is left for photos',
+    summary: 'Photos of a job, oldest first, and the room that is left for photos',
     response: photoListSchema,
   },
   writePhoto: {
     method: 'put',
     path: '/api/jobs/{job}/photos/{photo}',
-    summary: 'Pin a photo to a revision',
+    summary: 'Put a photo to a job: to a revision, a finding, or only a visit',
     request: photoWriteSchema,
     response: photoSchema,
   },

@@ -19,13 +19,8 @@ describe('what is recorded of a hunt', () => {
     expect(idsAfter(put('a', 'b', 'c'), { ...put('a'), before: 'gone' } as HuntDeed)).toEqual(['b', 'c', 'a'])
   })
 
-  it('is taken back; what is left for now has an end; the hunt ends, and goes on after all', () => {
+  it('is taken back; the hunt ends, and goes on after all', () => {
     expect(idsAfter(put('a', 'b', 'c'), { do: 'unhunt', lines: ['b', 'gone'] })).toEqual(['a', 'c'])
-    const measure = { id: 'measure-1', what: 'link', limits: '', until: '2026-12-04', at }
-    const left = huntAfter(noHunt, { do: 'measure', measure })
-    expect(left.measures).toEqual([measure])
-    expect(huntAfter(left, { do: 'measure', measure: { ...measure, until: '2026-12-05' } }).measures).toHaveLength(1)
-    expect(huntAfter(left, { do: 'measure-ends', measure: 'measure-1' })).toEqual(noHunt)
     const finding = {
       id: 'finding-1',
       at,
@@ -72,8 +67,6 @@ describe('what is recorded of a hunt', () => {
       { do: 'hunt', lines: [{ entry: { id: 'a', see: { at: 'lever' }, found: { word: 'slack' } }, at, note: '' }] },
       'lines.0.entry',
     ],
-    [{ do: 'measure', measure: { id: 'measure-1', what: '', limits: '', until: '2026-12-04', at } }, 'measure.what'],
-    [{ do: 'measure', measure: { id: 'measure-1', what: 'link', limits: '', until: 'soon', at } }, 'measure.until'],
     [
       {
         do: 'conclude',

@@ -27,26 +27,12 @@ export const huntFindingSchema = z.strictObject({
 })
 export type HuntFindingRecord = z.infer<typeof huntFindingSchema>
 
-/** Something left otherwise than it should stay, with what it may not do and the day on which it ends. */
-export const measureSchema = z.strictObject({
-  id: z.string().min(6).max(40),
-  what: line('what was left', 300),
-  limits: textLine(300),
-  /** The last day of it. */
-  until: z.iso.date('a date is written year-month-day'),
-  /** Of what is disturbed for a test: the act that puts it back. */
-  puts: z.string().min(1).max(120).optional(),
-  at: stamp,
-})
-export type Measure = z.infer<typeof measureSchema>
-
 /** Everything recorded of a job's hunt. */
 export const huntRecordSchema = z.object({
   lines: z.array(huntLineSchema).default([]),
   options: huntOptionsSchema.default(usualHuntOptions),
   /** What it came to; left out while it goes on. */
   finding: huntFindingSchema.optional(),
-  measures: z.array(measureSchema).default([]),
 })
 export type HuntRecord = z.infer<typeof huntRecordSchema>
 export const noHunt: HuntRecord = huntRecordSchema.parse({})
@@ -64,8 +50,6 @@ export const huntDeeds = [
   z.strictObject({ do: z.literal('hunt-with'), options: huntOptionsSchema }),
   /** The hunt is at its end; or, without a finding, goes on after all. */
   z.strictObject({ do: z.literal('conclude'), finding: huntFindingSchema.optional() }),
-  z.strictObject({ do: z.literal('measure'), measure: measureSchema }),
-  z.strictObject({ do: z.literal('measure-ends'), measure: z.string().min(6).max(40) }),
 ] as const
 export type HuntDeed = z.infer<(typeof huntDeeds)[number]>
 
@@ -86,14 +70,8 @@ export function huntAfter(before: HuntRecord, deed: HuntDeed): HuntRecord {
       if (!deed.finding) delete after.finding
       return after
     }
-    case 'measure':
-      return { ...before, measures: [...without(before.measures, deed.measure.id), deed.measure] }
-    case 'measure-ends':
-      return { ...before, measures: without(before.measures, deed.measure) }
   }
 }
-
-const without = (measures: readonly Measure[], id: string): Measure[] => measures.filter((one) => one.id !== id)
 
 function linesWith(lines: readonly HuntLine[], written: readonly HuntLine[], before: string | undefined): HuntLine[] {
   const ids = new Set(written.map(({ entry }) => entry.id))

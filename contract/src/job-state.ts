@@ -16,6 +16,8 @@ import {
 import { huntAfter, isHuntDeed, noHunt } from './hunt-record'
 import type { Entry, JobState, LogEntry, NumberedEntry } from './log'
 import { jobDocumentSchema, type JobDocument } from './schemas'
+import { isSiteDeed, noRecord, recordAfter, type Measure, type SiteRecord } from './site-record'
+import { disturbedAfter } from './wiring-disturbed'
 
 /** An entry that the log cannot take where it stands. */
 export class LogError extends Error {
@@ -78,11 +80,26 @@ export function grown(
 ): JobState {
   const { entry } = logged
   const document = documentAfter(state?.document, entry)
-  const before = state ?? { id, number: 0, findings: [], revisions: [], ticks: [], scenarios: [], hunt: noHunt }
+  const before = state ?? {
+    id,
+    number: 0,
+    findings: [],
+    revisions: [],
+    ticks: [],
+    scenarios: [],
+    hunt: noHunt,
+    record: noRecord,
+  }
   const after: JobState = { ...before, document, number: logged.number ?? before.number }
   // What was kept before there was a hunt's log, or before there were ticks, has none.
   if (isHuntDeed(entry)) return { ...after, hunt: huntAfter((before as Partial<JobState>).hunt ?? noHunt, entry) }
+  if (isSiteDeed(entry)) return { ...after, record: recordAfter(recordOf(before), entry, logged.at, logged.visit) }
   switch (entry.do) {
+    case 'edit': {
+      const record = recordOf(before)
+      const disturbed = disturbedAfter(record, state!.document.wiring, entry.changes, logged)
+      return disturbed === record.disturbed ? after : { ...after, record: { ...record, disturbed } }
+    }
     case 'observe':
       return { ...after, findings: [...without(before.findings, entry.finding.id), entry.finding] }
     case 'retract':
@@ -103,6 +120,12 @@ export function grown(
     default:
       return after
   }
+}
+
+/** What is recorded of a job's visits; one that was kept in a browser before there were visits has its measures with its hunt. */
+export function recordOf(state: object): SiteRecord {
+  const { record, hunt } = state as { record?: SiteRecord; hunt?: { measures?: Measure[] } }
+  return record ?? { ...noRecord, measures: hunt?.measures ?? [] }
 }
 
 const without = <T extends { id: string }>(list: readonly T[], id: string): T[] => list.filter((x) => x.id !== id)

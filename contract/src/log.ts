@@ -3,6 +3,7 @@ import { fieldChangeSchema, installationSchema } from '@nobbet/core'
 import { clientIdSchema, line, lines, stamp, textLine } from './basics'
 import { huntDeeds, huntRecordSchema, noHunt } from './hunt-record'
 import { keptScenarioSchema, scenarioSchema } from './scenario'
+import { noRecord, siteDeeds, siteRecordSchema } from './site-record'
 import { findingSchema, jobDocumentSchema, revisionKindSchema, revisionSchema } from './schemas'
 
 /** What can be recorded of a job. */
@@ -25,6 +26,7 @@ export const entrySchema = z.discriminatedUnion('do', [
     installation: installationSchema.optional(),
   }),
   ...huntDeeds,
+  ...siteDeeds,
   /** A finding as hunts had them before they had lines. */
   z.strictObject({ do: z.literal('observe'), finding: findingSchema }),
   /** Such a finding is taken back; that it was made stays in the log. */
@@ -52,7 +54,7 @@ export const logEntrySchema = z.strictObject({
   id: clientIdSchema,
   /** Who did it, as they call themselves; empty where nobody has said. */
   author: textLine(120),
-  /** One device on one day. */
+  /** The visit it was done on; where none was open, one device on one day. */
   visit: clientIdSchema,
   /** When it was done, by that device's clock. */
   at: stamp,
@@ -100,5 +102,6 @@ export const jobStateSchema = z.object({
   /** Scenarios of Trace, the one kept last behind the others. */
   scenarios: z.array(keptScenarioSchema).default([]),
   hunt: huntRecordSchema.default(noHunt),
+  record: siteRecordSchema.default(noRecord),
 })
 export type JobState = z.infer<typeof jobStateSchema>

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { deviceTypeSchema, idSchema, installationSchema, observationSchema, planBriefSchema } from '@nobbet/core'
 import { clientIdSchema, line, stamp, text, textLine } from './basics'
+import { standingSchema, type JobStanding } from './standing'
 
 export const kindsOfWork = ['new-system', 'change-of-controls', 'fault'] as const
 
@@ -37,19 +38,21 @@ export const jobHeadingSchema = z.object({
   scheme: z.string(),
   circuits: z.array(z.string()),
   status: jobDocumentSchema.shape.status,
-  /** Findings logged so far. */
-  findings: z.number().int().min(0),
+  ...standingSchema.shape,
 })
 export type JobHeading = z.infer<typeof jobHeadingSchema>
 
-export const headingOf = ({ brief, status }: Pick<JobDocument, 'brief' | 'status'>, findings: number): JobHeading => ({
+export const headingOf = (
+  { brief, status }: Pick<JobDocument, 'brief' | 'status'>,
+  standing: JobStanding,
+): JobHeading => ({
   site: brief.site,
   kind: brief.kind,
   symptom: brief.symptom,
   scheme: brief.fitted.scheme,
   circuits: brief.fitted.circuits.map((c) => c.name),
   status,
-  findings,
+  ...standing,
 })
 
 export const jobSummarySchema = jobHeadingSchema.extend({
@@ -60,6 +63,8 @@ export const jobSummarySchema = jobHeadingSchema.extend({
   updatedAt: stamp,
   /** In the bin since then. */
   deletedAt: stamp.optional(),
+  /** Where the words that were looked for stand: a stretch of text, with each of them between these: ⟦ and ⟧. */
+  match: z.string().optional(),
 })
 export type JobSummary = z.infer<typeof jobSummarySchema>
 
@@ -68,8 +73,11 @@ export const daysInBin = 30
 
 export const jobListQuerySchema = z.strictObject({
   status: z.enum(['open', 'closed', 'all', 'deleted'], { error: 'is open, closed, all or deleted' }).default('all'),
-  /** Only jobs whose site or symptom has this in it. */
+  /** Only jobs that have each of these words, or words that begin so, in anything that is written of them. */
   find: z.string().trim().max(120).default(''),
+  /** Only jobs at this site, as it is written in their briefs. */
+  site: z.string().trim().max(120).default(''),
+  kind: z.enum([...kindsOfWork, 'all'], { error: 'is new-system, change-of-controls, fault or all' }).default('all'),
   /** At most so many at once. */
   most: z.coerce.number({ error: 'is no number' }).int().min(1).max(200).default(100),
   /** `next` of the page before. */
@@ -77,7 +85,7 @@ export const jobListQuerySchema = z.strictObject({
 })
 export type JobListQuery = z.infer<typeof jobListQuerySchema>
 
-/** One page of the jobs, newest change first. */
+/** One page of the jobs: what is due first, then the newest change. */
 export const jobListSchema = z.object({
   jobs: z.array(jobSummarySchema),
   /** Where the next page begins; left out on the last. */
@@ -86,7 +94,7 @@ export const jobListSchema = z.object({
 })
 export type JobList = z.infer<typeof jobListSchema>
 
-export const revisionKindSchema = z.enum(['planned', 'as-found', 'altered'])
+export const revisionKindSchema = z.enum(['planned', 'as-found', 'altered', 'as-left'])
 /** A named state of the installation that never changes again. */
 export const revisionSchema = z.object({
   id: clientIdSchema,
@@ -103,9 +111,16 @@ const dataAddress = (most: number, told: string) =>
     .max(most, told)
     .regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/]+=*$/, 'a photo is a JPEG, PNG or WebP as a data address')
 
-/** A photo to be pinned to a revision: what the engineer saw when it stood so. */
+/** A spot on a photo, as shares of its width and height. */
+const spotSchema = z.strictObject({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) })
+
+/** A photo of a job: what the engineer saw, with the state of the wiring, the visit and the finding it belongs to, where there are. */
 export const photoWriteSchema = z.strictObject({
-  revision: clientIdSchema,
+  revision: clientIdSchema.optional(),
+  visit: z.string().max(64).optional(),
+  item: clientIdSchema.optional(),
+  /** What is meant on it. */
+  spot: spotSchema.optional(),
   caption: textLine(200),
   image: dataAddress(1_500_000, 'the photo is larger than 1.5 MB: make it smaller'),
   /** The same, small enough for a row of them. */
@@ -114,7 +129,10 @@ export const photoWriteSchema = z.strictObject({
 /** What is told of a photo; its image and its thumbnail are files of their own. */
 export const photoSchema = z.object({
   id: clientIdSchema,
-  revision: clientIdSchema,
+  revision: clientIdSchema.optional(),
+  visit: z.string().optional(),
+  item: clientIdSchema.optional(),
+  spot: spotSchema.optional(),
   caption: z.string(),
   type: z.string(),
   bytes: z.number().int().min(0),

@@ -81,7 +81,7 @@ export async function start(options: StartOptions): Promise<Running> {
       if (opened.trouble === 'damaged') return
       try {
         await backups.daily()
-        await new JobListService(opened.em()).empty(now())
+        await new JobListService(opened.em(), now).empty()
       } catch (error) {
         // Told with the next request; an hour later it is tried again.
         opened.note(error)

@@ -1,5 +1,6 @@
 export * from './acts'
 export * from './ahead'
+export * from './as-left'
 export * from './answers'
 export * from './answer'
 export * from './candidates'

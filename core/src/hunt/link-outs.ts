@@ -79,24 +79,31 @@ function endsOf(circuit: Circuit, at: ContactRef | null): string[] | undefined {
 }
 
 function isHarmless(circuit: Circuit, link: LinkOut, judged: Judged, mostStates: number): boolean {
-  const { between, demand, past } = link
-  if (passesLimit(circuit, link)) return false
+  const { between } = link
+  if (passesLimit(circuit, link.between)) return false
   judged.before ??= dangersOf(circuit, mostStates)
   const { before } = judged
   if (before === 'too-many') return false
   const doc = withRewiring(circuit.installation, [{ what: 'link', of: between.join('+') }])
-  // With the link in, those contacts no longer say whether the demand is wanted.
-  const demands = doc.intent.demands.map((one) => {
-    const isPast = one.id === demand.id
-    return isPast ? { ...one, ...Object.fromEntries(past.map((contact) => [contact, null])) } : one
-  })
+  const demands = withLinkOut(doc.intent.demands, link)
   const after = dangersOf(compile({ ...doc, intent: { ...doc.intent, demands } }), mostStates)
   return after !== 'too-many' && [...after].every((key) => before.has(key))
 }
 
+/** With a link in, the contacts it goes past no longer say whether its demand is wanted. */
+const withLinkOut = (demands: readonly Demand[], { demand, past }: LinkOut): Demand[] =>
+  demands.map((one) =>
+    one.id === demand.id ? { ...one, ...Object.fromEntries(past.map((contact) => [contact, null])) } : one,
+  )
+
+/** Demands as they are asked with two terminals linked, written `wc.3+wc.7`. */
+export const linkedOut = (circuit: Circuit, of: string, demands: readonly Demand[]): Demand[] =>
+  candidates(circuit)
+    .filter(({ between: [a, b] }) => of === `${a}+${b}` || of === `${b}+${a}`)
+    .reduce(withLinkOut, [...demands])
+
 /** Does a limit or cut-out, which only a hand sets back, stand in what the link would bridge? */
-function passesLimit(circuit: Circuit, { between }: LinkOut): boolean {
-  const [a, b] = between
+export function passesLimit(circuit: Circuit, [a, b]: readonly [string, string]): boolean {
   const at = (ref: string) => circuit.atomIndex.get(ref)!
   return gatesOf(wayOf(circuit, at(a), at(b)) ?? []).some((gate) => {
     const edge = nth(circuit.edges, gate)

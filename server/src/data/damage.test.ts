@@ -154,8 +154,8 @@ it('says nothing of what was being stored where something went wrong that nobody
   const stage = await openStage({ data: folder() })
   const written: string[] = []
   const spy = jest.spyOn(process.stderr, 'write').mockImplementation((text) => written.push(String(text)) > 0)
-  await stage.execute('drop table finding')
   const { status } = await stage.record('job-said-1', [opening('Secret Towers')])
+  await stage.execute('alter table job rename column standing to finding')
   const broken = await stage.call('GET', '/api/jobs')
   spy.mockRestore()
   expect([status, broken.status]).toEqual([200, 500])

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto'
 import { LibSqlDriver, MikroORM, type EntityManager } from '@mikro-orm/libsql'
 import { Migrator } from '@mikro-orm/migrations'
 import { StartError } from '../start-error'
+import { JobIndex } from '../jobs/job-index'
 import { beginLogs } from './begin-logs'
 import { SteadyDialect } from './dialect'
 import { entities } from './entities'
@@ -74,6 +75,7 @@ async function bringUp(orm: MikroORM, folder: string, existed: boolean): Promise
     await orm.migrator.up()
   }
   await beginLogs(orm)
+  await orm.em.fork().transactional((em) => new JobIndex(em).bringUpMissing())
   await lineageOf(orm.em.fork())
 }
 

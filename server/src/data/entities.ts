@@ -1,5 +1,5 @@
 import { EntitySchema } from '@mikro-orm/core'
-import type { Entry, Finding, HuntRecord, JobBrief } from '@nobbet/contract'
+import type { Entry, Finding, HuntRecord, JobBrief, JobStanding, Photo, SiteRecord } from '@nobbet/contract'
 import type { DeviceType, Installation } from '@nobbet/core'
 
 /** A line of a job's log: the one thing that is written; what the other tables say of a job follows from its lines. */
@@ -23,8 +23,10 @@ export interface JobRow {
   status: 'open' | 'closed'
   /** Number of its last log entry. */
   version: number
-  /** Site and symptom, by which it is found. */
-  sought: string
+  /** How far it is, as the list tells it. */
+  standing: JobStanding
+  /** The first day by which something has to be done, as year-month-day. */
+  due: string | null
   createdAt: Date
   updatedAt: Date
   /** In the bin since then; it is gone for good some time later. */
@@ -40,7 +42,7 @@ export interface DraftRow {
 export interface RevisionRow {
   id: string
   job: string
-  kind: 'planned' | 'as-found' | 'altered'
+  kind: 'planned' | 'as-found' | 'altered' | 'as-left'
   name: string
   installation: Installation
   createdAt: Date
@@ -50,10 +52,18 @@ export interface HuntRow {
   job: string
   record: HuntRecord
 }
+/** What a job's log says of its visits; there is none before the first. */
+export interface SiteRecordRow {
+  job: string
+  record: SiteRecord
+}
 export interface PhotoRow {
   id: string
   job: string
-  revision: string
+  revision: string | null
+  visit: string | null
+  item: string | null
+  spot: NonNullable<Photo['spot']> | null
   caption: string
   /** Media type, as a browser names it. */
   type: string
@@ -117,7 +127,8 @@ export const JobEntity = new EntitySchema<JobRow>({
     brief: { type: 'json' },
     status: { type: 'string' },
     version: { type: 'integer' },
-    sought: { type: 'text' },
+    standing: { type: 'json' },
+    due: { type: 'string', nullable: true },
     createdAt: { type: 'datetime' },
     updatedAt: { type: 'datetime' },
     deletedAt: { type: 'datetime', nullable: true },
@@ -154,13 +165,22 @@ export const HuntEntity = new EntitySchema<HuntRow>({
   properties: { job: { type: 'string', primary: true }, record: { type: 'json' } },
 })
 
+export const SiteRecordEntity = new EntitySchema<SiteRecordRow>({
+  name: 'SiteRecord',
+  tableName: 'site_record',
+  properties: { job: { type: 'string', primary: true }, record: { type: 'json' } },
+})
+
 export const PhotoEntity = new EntitySchema<PhotoRow>({
   name: 'Photo',
   tableName: 'photo',
   properties: {
     id: { type: 'string', primary: true },
     job: { type: 'string' },
-    revision: { type: 'string' },
+    revision: { type: 'string', nullable: true },
+    visit: { type: 'string', nullable: true },
+    item: { type: 'string', nullable: true },
+    spot: { type: 'json', nullable: true },
     caption: { type: 'string' },
     type: { type: 'string' },
     bytes: { type: 'integer' },
@@ -216,9 +236,7 @@ export const entities = [
   PhotoEntity,
   FindingEntity,
   HuntEntity,
+  SiteRecordEntity,
   TypeEntity,
   DeviceEntity,
 ]
-
-/** What a job is found by. */
-export const soughtOf = ({ site, symptom }: JobBrief): string => `${site}\n${symptom}`

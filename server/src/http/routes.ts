@@ -215,7 +215,7 @@ export function apiRouter(serving: Serving): Router {
             ...(!caller.host && { device: caller.device.name }),
           }),
           texts: new JobTexts(em, data.lineage),
-          list: new JobListService(em),
+          list: new JobListService(em, now),
           types: new TypeService(em, now),
           photos: new PhotoService(em, now, photoRoom),
           devices: new DeviceService(em, now),

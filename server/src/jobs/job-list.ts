@@ -2,6 +2,8 @@ import type { EntityManager } from '@mikro-orm/libsql'
 import {
   daysInBin,
   headingOf,
+  soonFrom,
+  standingSchema,
   type JobBrief,
   type JobDocument,
   type JobList,
@@ -15,11 +17,16 @@ interface Row {
   version: number
   status: JobDocument['status']
   brief: string
+  standing: string
   created_at: number
   updated_at: number
   deleted_at: number | null
-  findings: number
+  urgent: string
+  hit: string | null
 }
+
+/** Behind every day: where nothing is due soon. */
+const notSoon = '9999-12-31'
 
 /** Where the jobs of a status stand; what is in the bin is on no other list. */
 const statuses: Record<JobListQuery['status'], string> = {
@@ -31,36 +38,52 @@ const statuses: Record<JobListQuery['status'], string> = {
 
 /** The list of jobs: read in the database, so that what it costs is a page and not all there is. */
 export class JobListService {
-  constructor(private readonly em: EntityManager) {}
+  constructor(
+    private readonly em: EntityManager,
+    private readonly now: () => Date,
+  ) {}
 
-  async page({ status, find, most, after }: JobListQuery): Promise<JobList> {
+  async page({ status, find, site, kind, most, after }: JobListQuery): Promise<JobList> {
+    const words = wordsOf(find)
+    if (find && words === '') return { jobs: [], counts: await this.counts() }
+    const urgent = `case when job.status = 'open' and due is not null and due <= ? then due else '${notSoon}' end`
     const where = [statuses[status]]
-    const values: (string | number)[] = []
-    if (find) {
-      where.push(`sought like ? escape '\\'`)
-      values.push(`%${find.replace(/[\\%_]/g, '\\$&')}%`)
+    const values: (string | number)[] = [soonFrom(this.now())]
+    if (words) {
+      where.push('job_words match ?')
+      values.push(words)
     }
-    if (after) {
-      const from = /^(\d{1,16})\.([A-Za-z0-9-]{6,64})$/.exec(after)
-      if (!from)
-        throw new ApiProblem(422, 'Some of this cannot be used', [{ field: 'after', reason: 'is no page’s beginning' }])
-      where.push('(updated_at < ? or (updated_at = ? and id > ?))')
-      values.push(Number(from[1]), Number(from[1]), from[2])
+    if (site) {
+      where.push(`brief ->> 'site' = ?`)
+      values.push(site)
     }
+    if (kind !== 'all') {
+      where.push(`brief ->> 'kind' = ?`)
+      values.push(kind)
+    }
+    const from = /^(\d{4}-\d\d-\d\d)\.(\d{1,16})\.([A-Za-z0-9-]{6,64})$/.exec(after)
+    if (after && !from)
+      throw new ApiProblem(422, 'Some of this cannot be used', [{ field: 'after', reason: 'is no page’s beginning' }])
+    if (from) values.push(from[1], from[1], Number(from[2]), Number(from[2]), from[3])
+    // What is looked at of every job is in the index; briefs are read for one page.
     const rows = (await this.em.execute(
-      `select id, version, status, created_at, updated_at, deleted_at, brief,
-        (select count(*) from finding where finding.job = job.id)
-          + (select count(*) from hunt, json_each(hunt.record, '$.lines')
-             where hunt.job = job.id and json_extract(value, '$.entry.see') is not null) as findings
-      from job where id in (select id from job where ${where.join(' and ')} order by updated_at desc, id limit ?)
-      order by updated_at desc, id`,
+      `with listed as (
+        select job.id, ${urgent} as urgent, updated_at${words ? `, snippet(job_words, -1, '⟦', '⟧', '…', 12) as hit` : ''}
+          from job ${words ? 'join job_text on job_text.job = job.id join job_words on job_words.rowid = job_text.number' : ''}
+          where ${where.join(' and ')}),
+      picked as (
+        select * from listed
+          ${from ? 'where urgent > ? or (urgent = ? and (updated_at < ? or (updated_at = ? and id > ?)))' : ''}
+          order by urgent, updated_at desc, id limit ?)
+      select job.id, version, status, created_at, job.updated_at, deleted_at, brief, standing, urgent, ${words ? 'hit' : 'null as hit'}
+        from picked join job on job.id = picked.id order by urgent, job.updated_at desc, job.id`,
       [...values, most + 1],
     )) as unknown as Row[]
     const shown = rows.slice(0, most)
     const last = shown[shown.length - 1]
     return {
       jobs: shown.map(summaryOf),
-      ...(rows.length > most && { next: `${last.updated_at}.${last.id}` }),
+      ...(rows.length > most && { next: `${last.urgent}.${last.updated_at}.${last.id}` }),
       counts: await this.counts(),
     }
   }
@@ -75,8 +98,8 @@ export class JobListService {
   }
 
   /** Takes out for good what has been in the bin long enough; how many jobs that were. */
-  async empty(now: Date): Promise<number> {
-    const before = now.getTime() - daysInBin * 86_400_000
+  async empty(): Promise<number> {
+    const before = this.now().getTime() - daysInBin * 86_400_000
     const rows = (await this.em.execute('select id from job where deleted_at < ?', [before])) as unknown as {
       id: string
     }[]
@@ -88,8 +111,15 @@ export class JobListService {
 const summaryOf = (row: Row): JobSummary => ({
   id: row.id,
   number: row.version,
-  ...headingOf({ brief: JSON.parse(row.brief) as JobBrief, status: row.status }, row.findings),
+  ...headingOf(
+    { brief: JSON.parse(row.brief) as JobBrief, status: row.status },
+    standingSchema.parse(JSON.parse(row.standing)),
+  ),
   createdAt: new Date(row.created_at).toISOString(),
   updatedAt: new Date(row.updated_at).toISOString(),
   ...(row.deleted_at !== null && { deletedAt: new Date(row.deleted_at).toISOString() }),
+  ...(row.hit !== null && { match: row.hit }),
 })
+
+/** Each word, or one that begins so; letters and digits only, so that nothing of it is taken for a command of the index. */
+const wordsOf = (find: string): string => (find.match(/[\p{L}\p{N}]+/gu) ?? []).map((word) => `"${word}"*`).join(' ')

@@ -3,10 +3,18 @@ import {
   documentAfter,
   documentProblems,
   huntAfter,
+  disturbedAfter,
   isHuntDeed,
+  isSiteDeed,
+  leftOpen,
   LogError,
   mostHuntLines,
+  mostKept,
   noHunt,
+  noRecord,
+  recordAfter,
+  standingSchema,
+  type EditEntry,
   type Finding,
   type HuntDeed,
   type JobDocument,
@@ -15,6 +23,8 @@ import {
   type LogWrite,
   type NumberedEntry,
   type Revision,
+  type SiteDeed,
+  type SiteRecord,
 } from '@nobbet/contract'
 import { ChangeError, same } from '@nobbet/core'
 import {
@@ -24,12 +34,13 @@ import {
   HuntEntity,
   JobEntity,
   RevisionEntity,
-  soughtOf,
+  SiteRecordEntity,
   type EntryRow,
   type FindingRow,
   type JobRow,
 } from '../data/entities'
 import { asKept, insertEntry } from '../data/entry-row'
+import { JobIndex } from './job-index'
 import { judge, type Precondition } from '../http/preconditions'
 import { ApiProblem, changedMeanwhile, inBin, notFound } from '../http/problem'
 
@@ -62,6 +73,7 @@ export class JobService {
       const service = new JobService(em, this.now, this.by)
       for (const logged of entries) await service.recordOne(job, logged)
       await em.flush()
+      if (entries.length > 0) await new JobIndex(em).bringUp(job)
       const tail = await service.tail(job, after)
       if (!entries.some(({ entry }) => entry.do === 'open' || entry.do === 'edit')) return tail
       const row = await service.jobRow(job)
@@ -97,6 +109,7 @@ export class JobService {
       receivedAt: now,
       device: this.by.device ?? null,
     })
+    if (entry.do === 'edit') await this.disturb(job, before!.wiring, entry, logged)
     await this.bringOut(job, document, logged, number, now)
   }
 
@@ -106,7 +119,8 @@ export class JobService {
       this.em.create(JobEntity, {
         id: job,
         brief,
-        sought: soughtOf(brief),
+        standing: standingSchema.parse({}),
+        due: null,
         status,
         version: 0,
         createdAt: now,
@@ -124,7 +138,7 @@ export class JobService {
   private async bringOut(
     job: string,
     document: JobDocument | undefined,
-    { entry, at }: LogEntry,
+    { entry, at, visit }: LogEntry,
     number: number,
     now: Date,
   ): Promise<void> {
@@ -132,14 +146,14 @@ export class JobService {
     Object.assign(row, { version: number, updatedAt: now })
     if (document) {
       const { brief, status, wiring } = document
-      if (!same(row.brief, brief) || row.status !== status)
-        Object.assign(row, { brief, status, sought: soughtOf(brief) })
+      if (!same(row.brief, brief) || row.status !== status) Object.assign(row, { brief, status })
       const draft = await this.em.findOneOrFail(DraftEntity, { job })
       if (!same(draft.installation, wiring))
         Object.assign(draft, { installation: wiring, version: number, updatedAt: now })
       if (entry.do === 'keep') await this.keep(job, entry.revision, { ...entry, wiring, at })
     }
     if (isHuntDeed(entry)) await this.hunt(job, entry)
+    if (isSiteDeed(entry)) await this.site(job, entry, at, visit)
     if (entry.do === 'observe') await this.observe(job, entry.finding)
     if (entry.do === 'retract') await this.em.nativeDelete(FindingEntity, { id: entry.finding, job })
   }
@@ -173,6 +187,61 @@ export class JobService {
     if (row) row.record = asKept(record)
     else this.em.persist(this.em.create(HuntEntity, { job, record: asKept(record) }))
     await this.em.flush()
+  }
+
+  private async site(job: string, deed: SiteDeed, at: string, visit: string): Promise<void> {
+    if (deed.do === 'visit-ends') await this.nothingLeft(job)
+    const record = recordAfter(await this.siteRecord(job), deed, at, visit)
+    for (const [field, list] of Object.entries(record))
+      if (list.length > mostKept)
+        throw new ApiProblem(422, 'This is too much for one job', [
+          { field: `entries.entry.${deed.do}`, reason: `a job has at most ${mostKept} ${field}` },
+        ])
+    await this.keepRecord(job, record)
+  }
+
+  /** What an alteration takes off its terminal on a visit has to go back. */
+  private async disturb(
+    job: string,
+    wiring: JobDocument['wiring'],
+    { changes }: EditEntry,
+    logged: LogEntry,
+  ): Promise<void> {
+    const record = await this.siteRecord(job)
+    const disturbed = disturbedAfter(record, wiring, changes, logged)
+    if (disturbed !== record.disturbed) await this.keepRecord(job, { ...record, disturbed })
+  }
+
+  private async siteRecord(job: string): Promise<SiteRecord> {
+    return (await this.em.findOne(SiteRecordEntity, { job }))?.record ?? noRecord
+  }
+
+  private async keepRecord(job: string, record: SiteRecord): Promise<void> {
+    const row = await this.em.findOne(SiteRecordEntity, { job })
+    if (row) row.record = asKept(record)
+    else this.em.persist(this.em.create(SiteRecordEntity, { job, record: asKept(record) }))
+    await this.em.flush()
+  }
+
+  /** A visit does not end while something is to be put back. */
+  private async nothingLeft(job: string): Promise<void> {
+    const document = await this.document(job)
+    const findings = await this.em.find(FindingEntity, { job }, { orderBy: { number: 'asc' } })
+    const hunt = (await this.em.findOne(HuntEntity, { job }))?.record ?? noHunt
+    const left = leftOpen({
+      ...{ id: job, number: 0, revisions: [], ticks: [], scenarios: [] },
+      document: document!,
+      findings: findings.map((row) => ({ ...row, at: row.at.toISOString() })),
+      hunt,
+      record: await this.siteRecord(job),
+    })
+    if (left.length > 0)
+      throw new ApiProblem(
+        409,
+        'This visit cannot end yet',
+        left.slice(0, 20).map(({ text }) => ({ field: 'entries.entry', reason: text })),
+        'Put it back, say that it stays so, or leave it until a day as a temporary measure.',
+      )
   }
 
   private async observe(job: string, finding: Finding): Promise<void> {

@@ -1,6 +1,7 @@
 import type { EntityManager } from '@mikro-orm/libsql'
-import { noHunt } from '@nobbet/contract'
+import { noHunt, noRecord } from '@nobbet/contract'
 import { inBin, notFound } from '../http/problem'
+import { ticksOf } from './ticks'
 
 /**
  * Jobs and their logs as they are sent: what stands in the database as JSON goes out as it stands, and is not read into objects and
@@ -26,8 +27,9 @@ export class JobTexts {
       'select id, kind, name, installation, created_at from revision where job = ? order by rowid',
       id,
     )
-    const ticks = await this.ticks(id)
+    const ticks = await ticksOf(this.em, id)
     const hunts = await this.all<{ record: string }>('select record from hunt where job = ?', id)
+    const records = await this.all<{ record: string }>('select record from site_record where job = ?', id)
     const text = object({
       id: plain(id),
       number: plain(version),
@@ -58,21 +60,10 @@ export class JobTexts {
       ),
       ticks: list(ticks.map(plain)),
       scenarios: list(await this.scenarios(id)),
-      hunt: hunts.length > 0 ? hunts[0].record : JSON.stringify(noHunt),
+      hunt: hunts[0]?.record ?? JSON.stringify(noHunt),
+      record: records[0]?.record ?? JSON.stringify(noRecord),
     })
     return { text, number: version }
-  }
-
-  /** Steps whose last tick says that they are done, in the order in which they were ticked. */
-  private async ticks(job: string): Promise<string[]> {
-    // SQLite takes the other columns from the row that has the greatest number. Most entries are none, and need no reading as JSON.
-    const last = await this.all<{ step: string; done: number; number: number }>(
-      `select json_extract(entry, '$.step') as step, json_extract(entry, '$.done') as done, max(number) as number
-         from entry where job = ? and entry like '%"tick"%' and json_extract(entry, '$.do') = 'tick'
-         group by step order by number`,
-      job,
-    )
-    return last.filter(({ done }) => done === 1).map(({ step }) => step)
   }
 
   /** Scenarios that are kept, as they were written last. */

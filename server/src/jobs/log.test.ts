@@ -165,6 +165,40 @@ describe('a job’s log', () => {
   })
 })
 
+/** Something recorded of a visit, by two numbers. */
+function siteDeed(which: number, of: number): Entry {
+  const at = '2026-11-27T08:00:00.000Z'
+  const visit = `visit-any-${of % 2}`
+  const stamp = { at, visit }
+  const deeds: Entry[] = [
+    { do: 'visit', visit: { id: visit, who: 'A. Engineer', why: `${of}`, at } },
+    { do: 'isolated', visit },
+    { do: 'disturb', disturbed: { id: `thing-${of % 3}`, what: 'Cover off' } },
+    { do: 'settle', disturbed: `thing-${of % 3}`, how: of % 4 === 0 ? null : 'back' },
+    { do: 'measure', measure: { id: `measure-${of % 3}`, what: 'Link in', limits: '', until: '2026-12-04', at } },
+    { do: 'measure-ends', measure: `measure-${of % 3}` },
+    {
+      do: 'item',
+      id: `item-any-${of % 3}`,
+      item: of % 5 === 0 ? null : { kind: 'found', severity: 'fault', text: `${of}`, evidence: [], ...stamp },
+    },
+    {
+      do: 'part',
+      id: `part-any-${of % 3}`,
+      part: of % 5 === 0 ? null : { what: 'Head', count: 1, use: 'used', ...stamp },
+    },
+    { do: 'told', id: `told-any-${of % 3}`, told: of % 5 === 0 ? null : { whom: 'Owner', what: `${of}`, ...stamp } },
+    {
+      do: 'follow-up',
+      id: `follow-any-${of % 3}`,
+      followUp: of % 5 === 0 ? null : { what: `${of}`, on: '2026-12-01', at },
+    },
+    { do: 'sign', visit, signed: of % 3 === 0 ? null : { name: 'I. Penrose', strokes: [[1, 2, 3, 4]] } },
+    { do: 'visit-goes-on', visit },
+  ]
+  return deeds[which % deeds.length]
+}
+
 describe('what the server says of a job', () => {
   it('is what its log makes of it, whatever was done', async () => {
     let job = 0
@@ -184,6 +218,7 @@ describe('what the server says of a job', () => {
             const of = `line-${step % 5}`
             const hunted = { entry: { id: of, do: 'settle' }, at: '2026-11-27T07:00:00.000Z', note: `${done}` }
             entries.push(logged(done % 4 === 0 ? { do: 'unhunt', lines: [of] } : { do: 'hunt', lines: [hunted] }))
+            entries.push(logged(siteDeed(step, done)))
             let i = 0
             const command = someAct(document.wiring, (n) => (numbers[i++] ?? 0) % n)
             if (!command) continue

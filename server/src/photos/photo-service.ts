@@ -11,7 +11,7 @@ export interface Picture {
   bytes: Buffer
 }
 
-/** Photos pinned to a job's revisions. Like a revision, a photo never changes; it can be taken down. */
+/** Photos of a job: of a state of its wiring, of a finding, or only of a visit. Like a revision, a photo never changes; it can be taken down. */
 export class PhotoService {
   constructor(
     private readonly em: EntityManager,
@@ -26,19 +26,24 @@ export class PhotoService {
     return { photos: rows.map(photoOf), room: { used: await this.used(), most: this.most } }
   }
 
-  write(job: string, id: string, { image, thumbnail, revision, caption }: PhotoWrite): Promise<Photo> {
+  write(
+    job: string,
+    id: string,
+    { image, thumbnail, revision, visit, item, spot, caption }: PhotoWrite,
+  ): Promise<Photo> {
     const picture = pictureOf(image, 'image')
     const small = thumbnail === undefined ? null : pictureOf(thumbnail, 'thumbnail').bytes
     return this.em.transactional(async (em) => {
       const service = new PhotoService(em, this.now, this.most)
       await service.jobThere(job)
-      if (!(await em.findOne(RevisionEntity, { id: revision, job })))
+      if (revision !== undefined && !(await em.findOne(RevisionEntity, { id: revision, job })))
         throw new ApiProblem(422, 'This photo cannot be pinned', [
           { field: 'revision', reason: `the job has no revision "${revision}"` },
         ])
       const found = await em.findOne(PhotoEntity, { id })
       if (found) {
-        const same = found.digest === picture.digest && found.revision === revision && found.caption === caption
+        const same =
+          found.digest === picture.digest && (found.revision ?? undefined) === revision && found.caption === caption
         if (found.job === job && same) return photoOf(found)
         throw new ApiProblem(409, 'A photo never changes', [
           { field: 'photo', reason: 'this id is taken: use a new one' },
@@ -53,7 +58,8 @@ export class PhotoService {
           'Take down photos that are not needed any more, or give them more room with NOBBET_PHOTO_MB.',
         )
       const { type, digest, bytes } = picture
-      const row = { id, job, revision, caption, type, digest, bytes: bytes.length, createdAt: this.now() }
+      const pins = { revision: revision ?? null, visit: visit ?? null, item: item ?? null, spot: spot ?? null }
+      const row = { id, job, ...pins, caption, type, digest, bytes: bytes.length, createdAt: this.now() }
       em.persist(em.create(PhotoEntity, row))
       await em.flush()
       await em.execute('insert into picture (photo, image, thumbnail) values (?, ?, ?)', [id, bytes, small])
@@ -118,9 +124,12 @@ function pictureOf(address: string, field: string): Picture {
   return { type, bytes, digest: createHash('sha256').update(bytes).digest('hex') }
 }
 
-const photoOf = ({ id, revision, caption, type, bytes, createdAt }: PhotoRow): Photo => ({
+const photoOf = ({ id, revision, visit, item, spot, caption, type, bytes, createdAt }: PhotoRow): Photo => ({
   id,
-  revision,
+  ...(revision !== null && { revision }),
+  ...(visit !== null && { visit }),
+  ...(item !== null && { item }),
+  ...(spot && { spot }),
   caption,
   type,
   bytes,

@@ -1,6 +1,5 @@
-import { headingOf, type JobHeading, type JobList } from '@nobbet/contract'
+import { headingOf, huntOf, recordOf, standingOf, type JobHeading, type JobList } from '@nobbet/contract'
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query'
-import { looksIn } from '../store/hunt-of'
 import { here, openStores, storeOf } from '../store/stores'
 import { ApiError, call, errorText } from './client'
 
@@ -79,7 +78,10 @@ export const useLocalJobs = (listReadAt: number | undefined) =>
           ? [
               {
                 ...rest,
-                summary: headingOf(state.document, looksIn(state)),
+                summary: headingOf(
+                  state.document,
+                  standingOf(state.findings.length, huntOf(state), recordOf(state), state.ticks.length),
+                ),
               },
             ]
           : [],

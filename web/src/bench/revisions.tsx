@@ -13,6 +13,7 @@ const kindWords: Record<Revision['kind'], string> = {
   planned: 'Planned',
   'as-found': 'As found',
   altered: 'Altered',
+  'as-left': 'As left',
 }
 const now = 'now'
 

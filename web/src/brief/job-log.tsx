@@ -9,6 +9,7 @@ import type { JobStore } from '../store/job-store'
 import type { JobView } from '../store/job-view'
 import { here } from '../store/stores'
 import { ownName, setOwnName } from '../store/who'
+import { itemWords, partWords } from '../visit/words'
 
 /** Entries shown at first; the rest on request. */
 const shownAtFirst = 12
@@ -140,6 +141,30 @@ function entryText(entry: Entry, circuit: Circuit | undefined): string {
       return `Left until ${entry.measure.until}: ${entry.measure.what}`
     case 'measure-ends':
       return 'What was left for now has ended'
+    case 'visit':
+      return `Visit begun${entry.visit.why ? `: ${entry.visit.why}` : ''}`
+    case 'isolated':
+      return 'Isolation step acknowledged'
+    case 'visit-ends':
+      return 'Visit ended'
+    case 'visit-goes-on':
+      return 'The visit goes on'
+    case 'sign':
+      return entry.signed ? `Signed by ${entry.signed.name}` : 'A signature taken back'
+    case 'disturb':
+      return `Disturbed: ${entry.disturbed.what}`
+    case 'settle':
+      return entry.how === 'back' ? 'Put back' : entry.how === 'stays' ? 'Stays so' : 'To be put back after all'
+    case 'item':
+      return entry.item ? `${itemWords[entry.item.kind]}: ${entry.item.text}` : 'A line of the record taken back'
+    case 'part':
+      return entry.part ? `${partWords[entry.part.use]}: ${entry.part.count} × ${entry.part.what}` : 'A part taken back'
+    case 'told':
+      return entry.told ? `Told ${entry.told.whom}: ${entry.told.what}` : 'Who was told, taken back'
+    case 'follow-up':
+      return entry.followUp
+        ? `${entry.followUp.done ? 'Done' : `By ${entry.followUp.on}`}: ${entry.followUp.what}`
+        : 'A follow-up taken back'
     case 'act':
       return `Done: ${entry.text}`
     case 'tick':

@@ -13,6 +13,7 @@ import {
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
+import { IntoRecord } from '../visit/into-record'
 import { departedPlace } from '../wiring/departed-place'
 
 interface FindingCardProps {
@@ -73,6 +74,14 @@ export function FindingCard({ job, circuit, finding, trying, onApply, onWaive }:
               Show it on the Bench
             </Link>
           )}
+          <IntoRecord
+            job={job}
+            kind="found"
+            severity={finding.severity === 'danger' ? 'danger' : 'fault'}
+            text={`${title}. ${culprit ? culpritText(circuit, culprit) : reason}`}
+            part={finding.devices?.[0]}
+            evidence={[]}
+          />
           <Button size="sm" variant="link" onClick={() => setWaiving(waiving === undefined ? '' : undefined)}>
             Let it stand
           </Button>

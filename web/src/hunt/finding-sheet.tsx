@@ -1,28 +1,31 @@
-import type { HuntFindingRecord } from '@nobbet/contract'
+import { openMeasures, type HuntFindingRecord } from '@nobbet/contract'
 import { Button } from 'react-bootstrap'
 import { momentText } from '../drawing/dates'
 import { storeOf } from '../store/stores'
 import type { HuntScreen } from './hunt-screen'
-import { leftToPutBack } from './left-behind'
+import { IntoRecord } from '../visit/into-record'
+import { useRecord } from '../visit/use-record'
 import { Sureness } from './sureness'
 
 /** A hunt at its end: what it was, what speaks for it, what was done, whether it was seen to be cured. */
 export function FindingSheet({
   screen,
   finding,
-  site,
+  site: name,
 }: {
   screen: HuntScreen
   finding: HuntFindingRecord
   site: string
 }) {
-  const { record, job } = screen
+  const { job } = screen
   const { causes, remedy, evidence, proved, share, at } = finding
-  const left = leftToPutBack(screen.circuit, screen.entries, record).length
+  const { left: open, record: site } = useRecord(job)
+  const left = open.length
+  const measures = site ? openMeasures(site) : []
   return (
     <section className="sheet next-card conclusion finding-sheet" aria-label="Finding">
       <p className="step">
-        <span className="d-none d-print-inline">{site}: </span>
+        <span className="d-none d-print-inline">{name}: </span>
         Finding of {momentText(at)} <Sureness share={share} />
       </p>
       <p className={left > 0 ? 'still-open' : 'closed'} role="status">
@@ -66,12 +69,12 @@ export function FindingSheet({
             </dd>
           </>
         )}
-        {record.measures.length > 0 && (
+        {measures.length > 0 && (
           <>
             <dt>Left for now</dt>
             <dd>
               <ul>
-                {record.measures.map(({ id, what, until }) => (
+                {measures.map(({ id, what, until }) => (
                   <li key={id}>
                     {what}, until {until}
                   </li>
@@ -83,6 +86,13 @@ export function FindingSheet({
       </dl>
       <div className="ends no-print">
         <Button onClick={() => window.print()}>Print</Button>
+        <IntoRecord
+          job={job}
+          kind="found"
+          severity="fault"
+          text={[causes[0].label, remedy].filter(Boolean).join('. ')}
+          evidence={evidence}
+        />
         <Button variant="outline-primary" onClick={() => void storeOf(job).record({ do: 'conclude' })}>
           Go on after all
         </Button>

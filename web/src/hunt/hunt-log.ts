@@ -1,40 +1,7 @@
-import type { HuntLine, JobState } from '@nobbet/contract'
-import { entriesOf, fitsCircuit, type Circuit, type HuntEntry } from '@nobbet/core'
+import type { HuntLine, LogLine } from '@nobbet/contract'
+import type { HuntEntry } from '@nobbet/core'
 import { v4 as newId } from 'uuid'
-import { huntOf } from '../store/hunt-of'
 import type { JobStore } from '../store/job-store'
-
-/** A line as the log shows it; one of the older kind can be taken back, and nothing else. */
-export interface LogLine extends HuntLine {
-  /** The finding of the older kind it belongs to. */
-  older?: string
-  /** It was made of something, or with something set, that the wiring no longer has: it is shown, and not weighed. */
-  gone?: true
-}
-
-/** The whole log of a job's hunt: findings of the older kind first, as what was set and seen. */
-export function linesOf(circuit: Circuit, state: JobState): LogLine[] {
-  const lines: LogLine[] = []
-  for (const finding of state.findings) {
-    const gone = !fitsCircuit(circuit, finding)
-    const before = weighed(lines)
-    const entries = entriesOf(circuit, finding, before)
-    // How the controls stood then cannot be said any more: what was looked at can.
-    for (const entry of gone ? entries.slice(-1) : entries)
-      lines.push({
-        entry,
-        at: finding.at,
-        note: 'see' in entry ? finding.note : '',
-        older: finding.id,
-        ...(gone && { gone }),
-      })
-  }
-  return [...lines, ...huntOf(state).lines]
-}
-
-/** The entries of a log that can be weighed. */
-export const weighed = (lines: readonly LogLine[]): HuntEntry[] =>
-  lines.flatMap(({ entry, gone }) => (gone ? [] : [entry]))
 
 type Without<T> = T extends unknown ? Omit<T, 'id'> : never
 /** An entry that is still to be named. */

@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import type { HuntLine } from '@nobbet/contract'
+import { recordOf, type HuntLine } from '@nobbet/contract'
 import { compile, lookAt, parseAction, Rig, settle, wordOf, type Look, type WrittenLook } from '@nobbet/core'
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import '../../testing/patience'
@@ -265,8 +265,10 @@ describe('the end', () => {
     await screen.findByText(/^Not closed yet/)
     const list = region('To put back')
     fireEvent.click(list.getAllByRole('button', { name: 'Leave it for now' })[0])
+    fireEvent.change(list.getByLabelText('Its limits'), { target: { value: 'heating alone' } })
+    fireEvent.change(list.getByLabelText('Who was told'), { target: { value: 'I. Penrose' } })
     fireEvent.click(list.getByRole('button', { name: 'Leave it until then' }))
-    await waitFor(() => expect(hunt().measures).toHaveLength(1))
+    await waitFor(() => expect(recordOf(store.current().state!).measures).toHaveLength(1), { timeout: 20_000 })
     for (let turn = 0; turn < 8 && screen.queryByText(/^Not closed yet/); turn++) {
       const [back] = screen.queryAllByRole('button', { name: 'Put back' })
       const before = entries().length

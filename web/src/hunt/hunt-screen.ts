@@ -1,6 +1,6 @@
-import type { HuntRecord } from '@nobbet/contract'
+import type { HuntRecord, LogLine } from '@nobbet/contract'
 import { same, type Circuit, type Found, type HuntEntry, type WrittenLook } from '@nobbet/core'
-import type { HuntWriter, LogLine } from './hunt-log'
+import type { HuntWriter } from './hunt-log'
 import type { HuntView } from './use-hunt'
 
 /** What every part of Hunt's screen has in hand. */

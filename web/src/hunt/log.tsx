@@ -1,10 +1,10 @@
+import { weighed, type LogLine } from '@nobbet/contract'
 import { deviceSetOf, huntEntryText, passes, settle, waitOf, waitText, type HuntEntry } from '@nobbet/core'
 import { ChevronDown, ChevronUp, Undo2 } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { momentText } from '../drawing/dates'
 import { Answers } from './answers'
-import { weighed, type LogLine } from './hunt-log'
 import type { HuntScreen } from './hunt-screen'
 import { OneControl } from './one-control'
 

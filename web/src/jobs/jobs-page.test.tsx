@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { headingOf, type JobSummary } from '@nobbet/contract'
+import { headingOf, standingSchema, type JobSummary } from '@nobbet/contract'
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { documentOf } from '../../testing'
 import { here, serverOf, storeOf } from '../../testing/stores'
@@ -16,7 +16,7 @@ jest.mock('../api/client', () => ({
 const job = (id: string, site: string, status: 'open' | 'closed' = 'open'): JobSummary => ({
   id,
   number: 3,
-  ...headingOf({ ...documentOf(site), status }, 2),
+  ...headingOf({ ...documentOf(site), status }, standingSchema.parse({ findings: 2 })),
   createdAt: '2026-11-25T09:00:00.000Z',
   updatedAt: '2026-11-25T09:00:00.000Z',
 })

@@ -8,7 +8,6 @@ import { Link } from 'react-router'
 import { call, errorText } from '../api/client'
 import { useJobs, useLocalJobs, type LocalJob } from '../api/hooks'
 import { momentText } from '../drawing/dates'
-import { looksIn } from '../store/hunt-of'
 import { lastPlace } from '../shell/last-place'
 import { Failed, Loading } from '../shell/notes'
 import { Bin } from './bin'
@@ -190,12 +189,12 @@ function JobRow({ job, remove, refuse }: JobRowProps) {
     const store = storeOf(job.id)
     await store.load()
     const { state } = store.current()
-    if (other === 'closed' && state && looksIn(state) > 0) {
-      const { leftBehind } = await import('../hunt/left-behind')
-      const left = leftBehind(state)
+    if (other === 'closed' && state) {
+      const { leftOpen } = await import('@nobbet/contract')
+      const left = leftOpen(state)
       if (left.length > 0)
         return refuse(
-          `“${job.site}” is not closed: there is something to put back. ${left.join('; ')}. Put it back, or leave it until a day, under Hunt.`,
+          `“${job.site}” is not closed: there is something to put back. ${left.map(({ text }) => text).join('; ')}. Put it back, or leave it until a day, under Visit.`,
         )
     }
     await store.edit(other === 'closed' ? 'Job closed' : 'Job opened again', (d) => ({ ...d, status: other }))

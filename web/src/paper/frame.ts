@@ -1,5 +1,5 @@
 import type { Content, ContentTable, CustomTableLayout, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
-import type { PaperHeading } from './heading'
+import type { ReportHeading } from './heading'
 
 export const ink = '#10201d'
 export const grey = '#4a5855'
@@ -9,7 +9,7 @@ export const mm = 72 / 25.4
 export const textWidth = 595 - 2 * 36
 
 /** An A4 page with its job, revision, date, maker and number; `lines` between the rows of tables. */
-export function framed(heading: PaperHeading, title: string, content: Content[]): TDocumentDefinitions {
+export function framed(heading: ReportHeading, title: string, content: Content[]): TDocumentDefinitions {
   return {
     pageSize: 'A4',
     pageMargins: [36, 52, 36, 40],

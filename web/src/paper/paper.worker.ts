@@ -3,8 +3,10 @@ import regular from '@expo-google-fonts/atkinson-hyperlegible-next/400Regular/At
 import bold from '@expo-google-fonts/atkinson-hyperlegible-next/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf?inline'
 import { expose, transfer } from 'comlink'
 import pdfMake from 'pdfmake/build/pdfmake'
-import type { PaperHeading } from './heading'
+import type { Block } from '../handover/report'
+import type { PaperHeading, ReportHeading } from './heading'
 import { makePaper, type PaperOrder, type Typesetter } from './make-paper'
+import { reportPages } from './report-paper'
 
 // The type that papers are set in comes with the application.
 pdfMake.addVirtualFileSystem({ 'regular.ttf': base64Of(regular), 'bold.ttf': base64Of(bold) })
@@ -31,6 +33,10 @@ const set: Typesetter = async (definition) => {
 const api = {
   async make(order: PaperOrder, installation: Installation, heading: PaperHeading): Promise<Uint8Array> {
     const pdf = await makePaper(order, installation, heading, set)
+    return transfer(pdf, [pdf.buffer])
+  },
+  async report(blocks: readonly Block[], heading: ReportHeading, title: string): Promise<Uint8Array> {
+    const { pdf } = await set(reportPages(blocks, heading, title))
     return transfer(pdf, [pdf.buffer])
   },
 }

@@ -3,6 +3,7 @@ import { useEffect, useState, useSyncExternalStore } from 'react'
 import { Link, NavLink, Outlet, useLocation, useMatch } from 'react-router'
 import { keepsThings } from '../store/stores'
 import { useJob } from '../store/use-job'
+import { VisitChip } from '../visit/visit-chip'
 import { DataBanner } from './data-banner'
 import { useNight } from './look'
 
@@ -32,6 +33,7 @@ export function AppShell() {
           Nobbet
         </Link>
         <div className="where">{job && job !== 'new' && job !== 'start' ? <JobName job={job} /> : null}</div>
+        {job && job !== 'new' && job !== 'start' ? <VisitChip job={job} /> : null}
         {(match || elsewhere) && (
           <Link to="/" className="to-jobs">
             All jobs

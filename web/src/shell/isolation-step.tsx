@@ -1,26 +1,16 @@
-import { useState } from 'react'
+import { openVisit, recordOf } from '@nobbet/contract'
 import { Button } from 'react-bootstrap'
+import { useJob } from '../store/use-job'
+import { beginVisit } from '../visit/begin-visit'
 
-const key = (job: string) => `nobbet.isolation.${job}.${new Date().toISOString().slice(0, 10)}`
-
-/** Has the isolation step been acknowledged for today's visit to this job? */
+/** Has the isolation step been acknowledged for the visit that is open? Acknowledging it begins a visit where none is. */
 export function useIsolation(job: string): [boolean, () => void] {
-  const [done, setDone] = useState(() => {
-    try {
-      return localStorage.getItem(key(job)) !== null
-    } catch {
-      return false
-    }
-  })
-  const acknowledge = () => {
-    setDone(true)
-    try {
-      localStorage.setItem(key(job), 'yes')
-    } catch {
-      // Without storage it is asked again after a reload.
-    }
+  const { state, store } = useJob(job)
+  const visit = state && openVisit(recordOf(state))
+  const acknowledge = async () => {
+    await store.record({ do: 'isolated', visit: visit?.id ?? (await beginVisit(store)) })
   }
-  return [done, acknowledge]
+  return [visit?.isolated !== undefined, () => void acknowledge()]
 }
 
 /** Said where a hand would open an enclosure; acknowledged once for the visit; always in print. */
@@ -36,7 +26,7 @@ export function IsolationStep({
   const [done, acknowledge] = useIsolation(job)
   return (
     <>
-      {done && <p className="isolation acknowledged no-print">Isolation step acknowledged for today’s visit.</p>}
+      {done && <p className="isolation acknowledged no-print">Isolation step acknowledged for this visit.</p>}
       <section className={done ? 'isolation d-none d-print-block' : 'isolation'} aria-label="Isolation step">
         <h2>Isolation step, before {before}</h2>
         <ol>

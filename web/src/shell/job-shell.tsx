@@ -1,7 +1,8 @@
+import { huntOf, openMeasures, openVisit, recordOf, unsettled, type SiteRecord } from '@nobbet/contract'
 import { findingKey, shortVerdictText, type Installation } from '@nobbet/core'
 import { useEffect } from 'react'
 import { NavLink, Navigate, Outlet, useLocation, useParams } from 'react-router'
-import { huntOf, looksIn } from '../store/hunt-of'
+import { looksIn } from '../store/hunt-of'
 import { useAttended, useJob } from '../store/use-job'
 import { useVerdict, type Verdict } from '../workers/use-verdict'
 import { Clashes } from './clashes'
@@ -53,6 +54,7 @@ export function JobShell() {
           ? 'Nothing looked at yet'
           : `${looks} look${looks === 1 ? '' : 's'} so far`,
     },
+    { to: 'visit', name: 'Visit', state: visitState(recordOf(state)) },
   ]
   return (
     <>
@@ -78,6 +80,14 @@ export function JobShell() {
 
 const conductorsText = (doc: Installation | undefined): string =>
   doc ? `${doc.cables.reduce((n, c) => n + c.cores.length, 0)} conductors` : 'The wiring itself'
+
+function visitState(record: SiteRecord): string {
+  const left = unsettled(record).length
+  const measures = openMeasures(record).length
+  if (left > 0) return `${left} to put back`
+  if (measures > 0) return measures === 1 ? '1 left for now' : `${measures} left for now`
+  return openVisit(record) ? 'Open' : `${record.visits.length} so far`
+}
 
 function checkState({ findings, known }: Verdict, doc: Installation | undefined): string {
   if (!findings) return 'Checking'

@@ -1,7 +1,4 @@
-import { noHunt, type HuntRecord, type JobState } from '@nobbet/contract'
-
-/** What a job's log says of its hunt; a job that was kept here before there were hunts has none. */
-export const huntOf = (state: JobState): HuntRecord => (state as Partial<JobState>).hunt ?? noHunt
+import { huntOf, type JobState } from '@nobbet/contract'
 
 /** How many looks a job's hunt has: for lists, which have no circuit at hand. */
 export const looksIn = (state: JobState): number =>

@@ -5,6 +5,8 @@ import {
   jobGround,
   jobShape,
   LogError,
+  openVisit,
+  recordOf,
   type Entry,
   type JobDocument,
   type LogEntry,
@@ -280,7 +282,10 @@ export class JobStore {
 
   private newEntry(entry: Entry, id?: string): Extract<NewPending, { kind: 'entry' }> {
     const attends = (entry.do === 'open' ? entry : this.ahead.state?.document)?.brief.engineer ?? ''
-    return { kind: 'entry', logged: entryOf(entry, attends, id), on: this.ahead.kept.known?.state.number ?? 0 }
+    const { state } = this.ahead
+    // What is written while a visit is open was done on it.
+    const visit = entry.do === 'visit' ? entry.visit.id : state && openVisit(recordOf(state))?.id
+    return { kind: 'entry', logged: entryOf(entry, attends, id, visit), on: this.ahead.kept.known?.state.number ?? 0 }
   }
 
   /** Keeps something and then shows it; what cannot be kept is not shown as done. */

@@ -37,7 +37,7 @@ export function setOwnName(name: string): void {
 export const visitNow = (at = new Date()): string => `${device()}-${at.toISOString().slice(0, 10)}`
 
 /** A line for the log, done now on this device: by whom its user is called, else by who attends the job. */
-export function entryOf(entry: Entry, attends: string, id = newId()): LogEntry {
+export function entryOf(entry: Entry, attends: string, id = newId(), visit?: string): LogEntry {
   const at = new Date()
-  return { id, author: ownName() || attends, visit: visitNow(at), at: at.toISOString(), entry }
+  return { id, author: ownName() || attends, visit: visit ?? visitNow(at), at: at.toISOString(), entry }
 }

@@ -3,7 +3,8 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { controlsToSet } from './site-state'
-import { HuntWriter, linesOf, weighed } from '../hunt/hunt-log'
+import { linesOf, weighed } from '@nobbet/contract'
+import { HuntWriter } from '../hunt/hunt-log'
 import { useJob } from '../store/use-job'
 
 interface SiteReadingProps {

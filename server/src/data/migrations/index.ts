@@ -1,5 +1,6 @@
 import { Migration } from '@mikro-orm/migrations'
 import { SteadyData } from './steady-data'
+import { Visits } from './visits'
 
 /** Jobs with their one draft, their revisions and their findings. */
 class FirstTables extends Migration {
@@ -88,4 +89,5 @@ export const migrations = [
   { name: '2026-11-26b-log', class: Log },
   { name: '2026-11-26c-steady-data', class: SteadyData },
   { name: '2026-11-27-hunts', class: Hunts },
+  { name: '2026-11-27b-visits', class: Visits },
 ]
