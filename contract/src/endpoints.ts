@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { clientIdSchema } from './basics'
 import { jobStateSchema, logTailSchema, logWriteSchema } from './log'
 import {
   healthSchema,
@@ -10,6 +11,7 @@ import {
   photoSchema,
   photoWriteSchema,
 } from './schemas'
+import { dueSchema } from './site-record'
 import {
   backupListSchema,
   checkedSchema,
@@ -36,7 +38,6 @@ interface Endpoint {
   hostOnly?: boolean
 }
 
-/** Every endpoint of the API, once: the server routes by this table and the OpenAPI document is made from it. */
 /** A write that says all it has to by its address. */
 export const nothingSchema = z.strictObject({})
 
@@ -54,6 +55,12 @@ export const endpoints = {
     summary: 'Jobs by pages: what is due first, then the newest change; found by any word that is written of them',
     query: jobListQuerySchema,
     response: jobListSchema,
+  },
+  listDues: {
+    method: 'get',
+    path: '/api/dues',
+    summary: 'Everything of open jobs that has a day, the nearest first',
+    response: z.array(dueSchema.extend({ job: clientIdSchema, site: z.string() })),
   },
   readJob: {
     method: 'get',

@@ -121,6 +121,8 @@ export const photoWriteSchema = z.strictObject({
   item: clientIdSchema.optional(),
   /** What is meant on it. */
   spot: spotSchema.optional(),
+  /** When it was taken; left out, now. */
+  at: stamp.optional(),
   caption: textLine(200),
   image: dataAddress(1_500_000, 'the photo is larger than 1.5 MB: make it smaller'),
   /** The same, small enough for a row of them. */

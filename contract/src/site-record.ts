@@ -232,14 +232,14 @@ export const openMeasures = ({ measures }: SiteRecord): Measure[] => measures.fi
 /** What has been disturbed and is not settled. */
 export const unsettled = ({ disturbed }: SiteRecord): Disturbed[] => disturbed.filter(({ settled }) => !settled)
 
-/** What there is to be done by a day. */
-export interface Due {
-  id: string
-  kind: 'measure' | 'follow-up'
-  what: string
-  /** The last day, as year-month-day. */
-  on: string
-}
+/** What there is to be done by a day: the last one, as year-month-day. */
+export const dueSchema = z.object({
+  id: z.string(),
+  kind: z.enum(['measure', 'follow-up']),
+  what: z.string(),
+  on: z.iso.date(),
+})
+export type Due = z.infer<typeof dueSchema>
 
 /** Everything with a day, the nearest first. */
 export const duesOf = (record: SiteRecord): Due[] =>

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { stamp } from './basics'
 import type { HuntRecord } from './hunt-record'
-import { duesOf, openMeasures, openVisit, unsettled, type Due, type SiteRecord } from './site-record'
+import { dueSchema, duesOf, openMeasures, openVisit, unsettled, type Due, type SiteRecord } from './site-record'
 
 /** How far a job is, as far as a list tells it. */
 export const standingSchema = z.object({
@@ -18,7 +18,7 @@ export const standingSchema = z.object({
   left: z.number().int().min(0).default(0),
   measures: z.number().int().min(0).default(0),
   /** What has to be done first of all that has a day. */
-  due: z.object({ kind: z.enum(['measure', 'follow-up']), what: z.string(), on: z.iso.date() }).optional(),
+  due: dueSchema.omit({ id: true }).optional(),
 })
 export type JobStanding = z.infer<typeof standingSchema>
 

@@ -118,3 +118,9 @@ export async function violations(page: Page): Promise<string[]> {
     return result.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)
   })
 }
+
+/** Does what stands in the menu of a job in the list. */
+export async function ofJob(page: Page, job: string, what: string): Promise<void> {
+  await page.locator(`[data-job="${job}"] .more`).click()
+  await page.locator(`[data-job="${job}"] .dropdown-menu ::-p-text(${what})`).click()
+}

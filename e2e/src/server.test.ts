@@ -1,4 +1,4 @@
-import { openStage, phone, says, type Stage } from './browser'
+import { openStage, phone, says, type Stage, ofJob } from './browser'
 import type { Page } from 'puppeteer-core'
 
 // All of 127.0.0.0/8 is this machine, but only 127.0.0.1 is served as such: 127.0.0.2 stands for the network.
@@ -52,8 +52,9 @@ describe('the server’s own page', () => {
     await press(office, 'Make a backup now')
     await says(office, '.server-list', 'made by hand')
     const jobs = await stage.open('/')
-    await press(jobs, 'Close', '.job-list li:first-child')
-    await says(jobs, '.page', '19 jobs')
+    await ofJob(jobs, 'demo-lodge', 'Close')
+    await jobs.locator('.modal .btn ::-p-text(Close it)').click()
+    await says(jobs, '.page', '18 jobs')
     await new Promise((done) => setTimeout(done, 500))
     await press(office, 'Bring back', '.server-list li')
     await office.waitForSelector('.modal')
@@ -61,18 +62,19 @@ describe('the server’s own page', () => {
     await says(office, '[aria-label=Backups]', 'Brought back: 20 jobs')
     await says(office, '[aria-label=Backups]', 'what was there before one was brought back')
     await jobs.reload()
-    await says(jobs, '.page', '20 jobs')
+    await says(jobs, '.page', '19 jobs')
     await press(office, 'Check all data')
     await says(office, '[aria-label=Data]', 'Sound.')
   }, 60_000)
 
   it('deletes a closed job into the bin, from which it comes back', async () => {
     const page = await stage.open('/')
-    await press(page, 'Close', '.job-list li:first-child')
-    await says(page, '.page', 'Show 1 closed')
-    await press(page, 'Show 1 closed')
-    await page.waitForSelector('.job-list [aria-label^=Delete]', { timeout: 20_000 })
-    await page.locator('.job-list [aria-label^=Delete]').click()
+    await ofJob(page, 'demo-lodge', 'Close')
+    await page.locator('.modal .btn ::-p-text(Close it)').click()
+    await says(page, '.page', 'Show 2 closed')
+    await press(page, 'Show 2 closed')
+    await page.waitForFunction(() => !document.querySelector('[data-job=demo-lodge] .unsent'))
+    await ofJob(page, 'demo-lodge', 'Delete')
     await says(page, '.condition', 'is in the bin')
     await page.reload()
     await says(page, '.page', 'Bin: 1')

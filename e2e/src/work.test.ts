@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core'
-import { openStage, phone, says as shows, type Stage } from './browser'
+import { openStage, phone, says as shows, type Stage, ofJob } from './browser'
 
 jest.setTimeout(120_000)
 
@@ -107,19 +107,13 @@ describe('a job over time', () => {
     await page.waitForSelector('.runs')
     await page.goto(stage.url, { waitUntil: 'networkidle0' })
     const rows = await count('.job-list li')
-    const row = 'li ::-p-text(14 Larch Row)'
-    await page.waitForSelector(row)
-    const close = await page.evaluateHandle(() =>
-      [...document.querySelectorAll('.job-list li')]
-        .find((li) => li.textContent?.includes('Larch Row'))!
-        .querySelector('button')!,
-    )
-    await close.click()
+    await ofJob(page, 'demo-larch-row', 'Close')
+    await page.locator('.modal .btn ::-p-text(Close it)').click()
     await page.waitForFunction((n) => document.querySelectorAll('.job-list li').length === n - 1, {}, rows)
-    await page.locator('.btn ::-p-text(Show 1 closed)').click()
-    await page.locator('.job-list .btn ::-p-text(Open again)').click()
-    await page.waitForFunction(() => !document.querySelector('.job-list li.closed'))
-    await page.locator('.job-list .btn ::-p-text(Go on: Trace)').click()
+    await page.locator('.btn ::-p-text(Show 2 closed)').click()
+    await ofJob(page, 'demo-larch-row', 'Open again')
+    await page.waitForSelector('[data-job=demo-larch-row]:not(.closed) .btn-primary')
+    await page.locator('[data-job=demo-larch-row] .btn-primary ::-p-text(Trace)').click()
     await page.waitForSelector('.runs')
   })
 

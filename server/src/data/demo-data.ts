@@ -12,6 +12,7 @@ import {
 import { JobService } from '../jobs/job-service'
 import { TypeService } from '../types/type-service'
 import type { Data } from './data'
+import { demoVisits } from './demo-visits'
 import { JobEntity, TypeEntity } from './entities'
 
 const heating = (...names: string[]): CircuitBrief[] => names.map((name) => ({ kind: 'heating', name }))
@@ -123,6 +124,9 @@ export async function loadDemo(data: Data, now: () => Date): Promise<number> {
       entries.push({ do: 'edit', label, changes: changesBetween(jobShape, planned, { ...planned, wiring }) })
     }
     await record(entries)
+    const visited = demoVisits(id, now())
+    if (visited.length > 0)
+      await jobs.record(id, { after: 0, entries: visited.map((one) => ({ ...one, author: brief.engineer })) })
   }
   const types = new TypeService(data.em(), now)
   const valve = ownValve()

@@ -96,6 +96,7 @@ function handlers(serving: Serving): Record<Operation, Handler> {
       return { status: trouble ?? 'ok', detail, version }
     },
     listJobs: ({ list, ctx }) => list.page(parsed(jobListQuerySchema, { ...ctx.query })),
+    listDues: ({ list }) => list.dues(),
     async readJob({ texts, id, ctx }) {
       const { text, number } = await texts.job(id('job'))
       ctx.set('ETag', `"${number}-${data.lineage}"`)

@@ -1,9 +1,12 @@
 import type { EntityManager } from '@mikro-orm/libsql'
 import {
   daysInBin,
+  duesOf,
   headingOf,
   soonFrom,
   standingSchema,
+  type Due,
+  type SiteRecord,
   type JobBrief,
   type JobDocument,
   type JobList,
@@ -86,6 +89,18 @@ export class JobListService {
       ...(rows.length > most && { next: `${last.urgent}.${last.updated_at}.${last.id}` }),
       counts: await this.counts(),
     }
+  }
+
+  /** Everything of open jobs that has a day, the nearest first. */
+  async dues(): Promise<(Due & { job: string; site: string })[]> {
+    const rows = (await this.em.execute(
+      `select job.id as job, brief ->> 'site' as site, record from job join site_record on site_record.job = job.id
+        where deleted_at is null and status = 'open' and due is not null`,
+    )) as unknown as { job: string; site: string; record: string }[]
+    const dues = rows.flatMap(({ job, site, record }) =>
+      duesOf(JSON.parse(record) as SiteRecord).map((due) => ({ ...due, job, site })),
+    )
+    return dues.sort((a, b) => (a.on < b.on ? -1 : a.on > b.on ? 1 : 0))
   }
 
   private async counts(): Promise<JobList['counts']> {

@@ -29,7 +29,7 @@ export class PhotoService {
   write(
     job: string,
     id: string,
-    { image, thumbnail, revision, visit, item, spot, caption }: PhotoWrite,
+    { image, thumbnail, revision, visit, item, spot, at, caption }: PhotoWrite,
   ): Promise<Photo> {
     const picture = pictureOf(image, 'image')
     const small = thumbnail === undefined ? null : pictureOf(thumbnail, 'thumbnail').bytes
@@ -59,7 +59,16 @@ export class PhotoService {
         )
       const { type, digest, bytes } = picture
       const pins = { revision: revision ?? null, visit: visit ?? null, item: item ?? null, spot: spot ?? null }
-      const row = { id, job, ...pins, caption, type, digest, bytes: bytes.length, createdAt: this.now() }
+      const row = {
+        id,
+        job,
+        ...pins,
+        caption,
+        type,
+        digest,
+        bytes: bytes.length,
+        createdAt: at === undefined ? this.now() : new Date(at),
+      }
       em.persist(em.create(PhotoEntity, row))
       await em.flush()
       await em.execute('insert into picture (photo, image, thumbnail) values (?, ?, ?)', [id, bytes, small])

@@ -1,4 +1,12 @@
-import { headingOf, huntOf, recordOf, standingOf, type JobHeading, type JobList } from '@nobbet/contract'
+import {
+  headingOf,
+  huntOf,
+  recordOf,
+  standingOf,
+  type JobHeading,
+  type JobList,
+  type JobListQuery,
+} from '@nobbet/contract'
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { here, openStores, storeOf } from '../store/stores'
 import { ApiError, call, errorText } from './client'
@@ -7,6 +15,9 @@ import { ApiError, call, errorText } from './client'
 export interface Wanted {
   status: 'open' | 'all' | 'deleted'
   find: string
+  /** Only those at this site; any, where empty. */
+  site: string
+  kind: JobListQuery['kind']
 }
 
 export interface JobPage extends Pick<JobList, 'jobs' | 'next'> {
@@ -18,9 +29,9 @@ export interface JobPage extends Pick<JobList, 'jobs' | 'next'> {
 }
 
 /** Jobs by pages, as the server has them; where it cannot be asked, as they were told last, and since when. */
-export const useJobs = ({ status, find }: Wanted) =>
+export const useJobs = ({ status, find, site, kind }: Wanted) =>
   useInfiniteQuery({
-    queryKey: ['jobs', status, find],
+    queryKey: ['jobs', status, find, site, kind],
     refetchInterval: 15_000,
     networkMode: 'always',
     retry: false,
@@ -29,15 +40,20 @@ export const useJobs = ({ status, find }: Wanted) =>
     getNextPageParam: (page: JobPage) => page.next,
     queryFn: async ({ pageParam }): Promise<JobPage> => {
       try {
-        const page = await call('listJobs', { query: { status, find, after: pageParam } })
-        if (!pageParam && !find && status !== 'deleted')
+        const page = await call('listJobs', { query: { status, find, site, kind, after: pageParam } })
+        if (!pageParam && !find && !site && kind === 'all' && status !== 'deleted')
           await here.keepList(page.jobs, Date.now()).catch(() => undefined)
         return { ...page, readAt: Date.now() }
       } catch (error) {
         const known = await here.list()
         if (!known || status === 'deleted' || (error instanceof ApiError && error.status < 500)) throw error
         const sought = find.toLowerCase()
-        const jobs = known.jobs.filter((job) => `${job.site}\n${job.symptom}`.toLowerCase().includes(sought))
+        const jobs = known.jobs.filter(
+          (job) =>
+            `${job.site}\n${job.symptom}`.toLowerCase().includes(sought) &&
+            (site === '' || job.site === site) &&
+            (kind === 'all' || job.kind === kind),
+        )
         return { jobs, readAt: known.readAt, stale: errorText(error as Error) }
       }
     },

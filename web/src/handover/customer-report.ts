@@ -19,7 +19,7 @@ export function customerReport({ state, record, photos, dayOf }: ReportOf, visit
   return [
     {
       is: 'title',
-      text: 'What was done in your house',
+      text: 'What was done',
       under: [brief.site, days.join(', '), who.length > 0 ? `by ${who.join(', ')}` : ''].filter(Boolean).join(', '),
     },
     ...(brief.symptom ? under('What you told us', [{ is: 'text', text: brief.symptom }]) : []),

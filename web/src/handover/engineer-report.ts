@@ -214,11 +214,18 @@ function departures(state: JobState): Block[] {
 }
 
 function settingsTable({ devices }: Circuit): Block[] {
+  // What a part is like by itself is no setting: told is what somebody has set, or has to choose.
   const rows = devices.flatMap(({ device, type }) =>
-    type.settings.map(({ id, label, unit, choices, default: usual }) => {
-      const value = device.settings[id] ?? usual
-      return [device.name, label, choices?.find((choice) => choice.value === value)?.label ?? `${value} ${unit}`.trim()]
-    }),
+    type.settings
+      .filter(({ id, choices }) => choices || id in device.settings)
+      .map(({ id, label, unit, choices, default: usual }) => {
+        const value = device.settings[id] ?? usual
+        return [
+          device.name,
+          label,
+          choices?.find((choice) => choice.value === value)?.label ?? `${value} ${unit}`.trim(),
+        ]
+      }),
   )
   return rows.length === 0
     ? []

@@ -7,7 +7,7 @@ const dayMs = 86_400_000
 
 /** Deleted jobs that can still be brought back. */
 export function Bin({ back }: { back: (id: string) => void }) {
-  const { data, error } = useJobs({ status: 'deleted', find: '' })
+  const { data, error } = useJobs({ status: 'deleted', find: '', site: '', kind: 'all' })
   const jobs = data?.pages.flatMap((page) => page.jobs) ?? []
   return (
     <section aria-label="Bin">

@@ -31,7 +31,18 @@ const serve = (...jobs: JobSummary[]) =>
   })
 const show = () => showAt('/', '/', <JobsPage />)
 const away = () => list.mockRejectedValue(new TypeError('failed to fetch'))
-const sites = () => screen.getAllByRole('listitem').map((li) => li.querySelector('.site')?.textContent)
+const sites = () => screen.getAllByRole('listitem').map((li) => li.querySelector('.site a')?.textContent)
+
+/** Does what stands in a job's menu. */
+async function choose(site: string, what: string): Promise<void> {
+  fireEvent.click(await screen.findByLabelText(`More of ${site}`))
+  fireEvent.click(await screen.findByText(what))
+}
+const closeIt = async () => {
+  const button = await screen.findByText('Close it')
+  await waitFor(() => expect((button as HTMLButtonElement).disabled).toBe(false))
+  fireEvent.click(button)
+}
 
 describe('the list of jobs', () => {
   it('says what a browser knows where no server answers and nothing was ever read', async () => {
@@ -63,12 +74,15 @@ describe('the list of jobs', () => {
     await storeOf('job-close-1').load()
     serverOf('job-close-1').weather = () => 'away'
     show()
-    fireEvent.click(await screen.findByText('Close'))
+    await choose('Mill House', 'Close')
+    await screen.findByText('Nothing is open in it. It can be opened again.')
+    await closeIt()
     await screen.findByText('No open jobs')
     fireEvent.click(screen.getByText('Show 1 closed'))
-    screen.getByText('Kept in this browser, not sent yet')
-    fireEvent.click(screen.getByText('Open again'))
-    await waitFor(() => expect(screen.queryByText('Open again')).toBeNull(), { timeout: 3000 })
+    await screen.findByText('Kept in this browser, not sent yet')
+    // Closing asks, and can be undone.
+    fireEvent.click(screen.getByText('Undo'))
+    await waitFor(() => expect(document.querySelector('.job-list .closed')).toBeNull(), { timeout: 3000 })
   })
 
   it('deletes a closed job as it was seen, says where it is, and brings it back', async () => {
@@ -76,7 +90,7 @@ describe('the list of jobs', () => {
     serve(job('a-job-1', 'Mill House'), closed)
     show()
     fireEvent.click(await screen.findByText('Show 1 closed'))
-    fireEvent.click(await screen.findByLabelText('Delete Old Barn'))
+    await choose('Old Barn', 'Delete')
     await screen.findByText('“Old Barn” is in the bin, and gone for good in 30 days.')
     expect(list).toHaveBeenCalledWith('deleteJob', { params: { job: 'a-job-2' }, over: 3 })
     expect(sites()).not.toContain('Old Barn')
@@ -105,18 +119,38 @@ describe('the list of jobs', () => {
       { id: 'seen', see: { at: 'boiler' as const, device: 'boiler' }, found: { word: 'called' } },
     ]
     await store.record({ do: 'hunt', lines: entries.map((entry) => ({ entry, at, note: '' })) })
-    serve(job(id, 'Weir House'))
+    const site = 'Weir House'
+    await store.edit('Site', (document) => ({ ...document, brief: { ...document.brief, site } }))
+    serve(job(id, site))
     show()
-    await waitFor(() => expect(document.querySelector(`a[href*="${id}"]`)).not.toBeNull())
-    const close = () =>
-      within(document.querySelector<HTMLElement>(`a[href*="${id}"]`)!.closest('li')!).getByRole('button', {
-        name: 'Close',
-      })
-    fireEvent.click(close())
-    await screen.findByText(/is not closed: there is something to put back. Programmer: heating off/)
+    await choose(site, 'Close')
+    const asked = await screen.findByRole('dialog')
+    await within(asked).findByText('Programmer: heating off')
+    expect((screen.getByText('Close it') as HTMLButtonElement).disabled).toBe(true)
+    fireEvent.click(screen.getByText('Leave it open'))
     expect(store.current().state!.document.status).toBe('open')
     await store.record({ do: 'hunt', lines: [{ entry: { id: 'off', do: 'programmer.heating=off' }, at, note: '' }] })
-    fireEvent.click(close())
+    await choose(site, 'Close')
+    await closeIt()
     await waitFor(() => expect(store.current().state!.document.status).toBe('closed'))
+  })
+
+  it('tells what is due first where it stands, what was found by its words, and the history of a site', async () => {
+    const due = {
+      ...job('a-job-1', 'Mill House'),
+      due: { kind: 'measure' as const, what: 'Link in', on: '2020-01-01' },
+    }
+    serve(due, { ...job('a-job-2', 'Old Barn'), match: 'noise behind the ⟦cup⟧board' })
+    show()
+    const overdue = (await screen.findByText(/Left for now: \d+ days over/)).closest('li')!
+    expect(within(overdue).getByText('Link in')).toBeTruthy()
+    expect(document.querySelector('mark')?.textContent).toBe('cup')
+    await choose('Old Barn', 'All jobs at this site')
+    await screen.findByText('All jobs at “Old Barn”, closed ones too.')
+    await waitFor(() =>
+      expect(list).toHaveBeenCalledWith('listJobs', {
+        query: { status: 'all', find: '', site: 'Old Barn', kind: 'all', after: '' },
+      }),
+    )
   })
 })

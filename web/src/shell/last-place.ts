@@ -6,9 +6,21 @@ export const firstStation = (kind: JobBrief['kind']): 'hunt' | 'plan' => (kind =
 /** The workspace each job was last seen in, on this device: one press brings the user back there. */
 const key = (job: string) => `nobbet.place.${job}`
 
+const lastKey = 'nobbet.last-job'
+
+/** The job that was worked on last, on this device. */
+export function lastJob(): string | undefined {
+  try {
+    return localStorage.getItem(lastKey) ?? undefined
+  } catch {
+    return undefined
+  }
+}
+
 export function rememberPlace(job: string, workspace: string): void {
   try {
     localStorage.setItem(key(job), workspace)
+    localStorage.setItem(lastKey, job)
   } catch {
     // Storage may be refused; the job then opens where work on it begins.
   }

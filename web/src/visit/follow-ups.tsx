@@ -5,7 +5,7 @@ import { Button, Form } from 'react-bootstrap'
 import { v4 as newId } from 'uuid'
 import { dayText } from '../drawing/dates'
 import { download, fileStem } from '../shell/download'
-import { dueText, isOver } from './measures'
+import { dueText, isOver } from './due-text'
 import type { RecordHandle } from './use-record'
 
 /** What is to be done by a day; with temporary measures, as a calendar. */

@@ -2,19 +2,9 @@ import { openMeasures, type Measure } from '@nobbet/contract'
 import { Hourglass } from 'lucide-react'
 import { Button } from 'react-bootstrap'
 import { dayText } from '../drawing/dates'
+import { dueText, isOver } from './due-text'
 import { putBack } from './put-back'
 import type { RecordHandle } from './use-record'
-
-/** In how many days something ends, in words; over it, by how many. */
-export function dueText(on: string, now = new Date()): string {
-  const days = Math.round((Date.parse(on) - Date.parse(now.toISOString().slice(0, 10))) / 86_400_000)
-  if (days < -1) return `${-days} days over`
-  if (days === -1) return 'a day over'
-  if (days === 0) return 'today'
-  return days === 1 ? 'tomorrow' : `in ${days} days`
-}
-
-export const isOver = (on: string, now = new Date()): boolean => on < now.toISOString().slice(0, 10)
 
 /** What is left for now, with its limits and its day. */
 export function Measures({ handle }: { handle: RecordHandle }) {

@@ -13,15 +13,23 @@ export function VisitChip({ job }: { job: string }) {
   if (!visit)
     return (
       <button className="visit-chip none" onClick={() => void beginVisit(store)}>
-        <span className="dot" aria-hidden /> Begin a visit
+        <span className="dot" aria-hidden /> <span className="long">Begin a visit</span>
+        <span className="short">Visit</span>
       </button>
     )
   const left = unsettled(record).length
   const today = new Date(visit.at).toDateString() === new Date().toDateString()
   return (
     <Link className="visit-chip" to={`/jobs/${job}/visit`} title="The visit that is open">
-      <span className="dot" aria-hidden /> Visit since {today ? clockText(visit.at) : momentText(visit.at)}
-      {left > 0 && <strong className="count">{left} to put back</strong>}
+      <span className="dot" aria-hidden />
+      <span className="long">Visit since {today ? clockText(visit.at) : momentText(visit.at)}</span>
+      {left === 0 && <span className="short">{clockText(visit.at)}</span>}
+      {left > 0 && (
+        <strong className="count">
+          {left} <span className="long">to put back</span>
+          <span className="short">back</span>
+        </strong>
+      )}
     </Link>
   )
 }
