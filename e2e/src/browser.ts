@@ -1,4 +1,5 @@
-import { accessSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { execFileSync } from 'node:child_process'
+import { accessSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -124,3 +125,24 @@ export async function ofJob(page: Page, job: string, what: string): Promise<void
   await page.locator(`[data-job="${job}"] .more`).click()
   await page.locator(`[data-job="${job}"] .dropdown-menu ::-p-text(${what})`).click()
 }
+
+/** Does something on a page that hands out a file, and waits for it in a folder; where it is then. */
+export async function handedOut(
+  page: Page,
+  folder: string,
+  ending: string,
+  press: () => Promise<unknown>,
+): Promise<string> {
+  const session = await page.createCDPSession()
+  await session.send('Page.setDownloadBehavior', { behavior: 'allow', downloadPath: folder })
+  const before = new Set(readdirSync(folder))
+  await press()
+  const fresh = () => readdirSync(folder).find((name) => name.endsWith(ending) && !before.has(name))
+  for (let i = 0; i < 300 && !fresh(); i++) await new Promise((done) => setTimeout(done, 100))
+  const name = fresh()
+  if (!name) throw new Error(`no file that ends in ${ending} came out`)
+  return join(folder, name)
+}
+
+/** What a PDF says, laid out as on its pages. */
+export const textOf = (pdf: string): string => execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' })

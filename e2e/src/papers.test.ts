@@ -1,9 +1,9 @@
 import { execFileSync } from 'node:child_process'
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { ElementHandle, Page } from 'puppeteer-core'
-import { openStage, phone, says, type Stage } from './browser'
+import { handedOut, openStage, phone, says, textOf, type Stage } from './browser'
 
 let stage: Stage
 const folder = mkdtempSync(join(tmpdir(), 'nobbet-papers-'))
@@ -20,18 +20,11 @@ const inputOf = async (page: Page, selector: string) =>
 
 /** Presses a button of the papers and waits for the file. */
 async function paper(page: Page, button: string): Promise<string> {
-  const session = await page.createCDPSession()
-  await session.send('Page.setDownloadBehavior', { behavior: 'allow', downloadPath: folder })
-  const before = readdirSync(folder)
   const press = await page.waitForSelector(
     `xpath///section[@aria-label="Papers"]//button[contains(., "${button}")][not(@disabled)]`,
   )
-  await press!.click()
-  const fresh = () => readdirSync(folder).find((name) => name.endsWith('.pdf') && !before.includes(name))
-  for (let i = 0; i < 300 && !fresh(); i++) await new Promise((done) => setTimeout(done, 100))
-  return join(folder, fresh()!)
+  return handedOut(page, folder, '.pdf', () => press!.click())
 }
-const textOf = (pdf: string) => execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' })
 
 /** A page as it would be on a photograph: turned, smaller, on a table, with noise. */
 async function photographed(page: Page, png: string, degrees: number, scale: number): Promise<string> {

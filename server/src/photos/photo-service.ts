@@ -3,6 +3,7 @@ import type { EntityManager } from '@mikro-orm/libsql'
 import type { Photo, PhotoList, PhotoWrite } from '@nobbet/contract'
 import { JobEntity, PhotoEntity, RevisionEntity, type PhotoRow } from '../data/entities'
 import { ApiProblem, inBin, notFound } from '../http/problem'
+import { JobIndex } from '../jobs/job-index'
 
 /** Bytes of a photo, and what a browser has to know of them. */
 export interface Picture {
@@ -72,6 +73,7 @@ export class PhotoService {
       em.persist(em.create(PhotoEntity, row))
       await em.flush()
       await em.execute('insert into picture (photo, image, thumbnail) values (?, ?, ?)', [id, bytes, small])
+      await new JobIndex(em).bringUp(job)
       return photoOf(row)
     })
   }
@@ -97,7 +99,8 @@ export class PhotoService {
   }
 
   async remove(job: string, id: string): Promise<void> {
-    await this.em.nativeDelete(PhotoEntity, { id, job })
+    const taken = await this.em.nativeDelete(PhotoEntity, { id, job })
+    if (taken > 0) await this.em.transactional((em) => new JobIndex(em).bringUp(job))
   }
 
   private async jobThere(id: string): Promise<void> {

@@ -63,6 +63,8 @@ export const useJobs = ({ status, find, site, kind }: Wanted) =>
 export interface LocalJob {
   job: string
   summary: JobHeading
+  /** Number of the last entry that the server is known to have. */
+  number: number
   /** Something of it is not sent yet. */
   unsent: boolean
 }
@@ -94,6 +96,7 @@ export const useLocalJobs = (listReadAt: number | undefined) =>
           ? [
               {
                 ...rest,
+                number: state.number,
                 summary: headingOf(
                   state.document,
                   standingOf(state.findings.length, huntOf(state), recordOf(state), state.ticks.length),

@@ -258,5 +258,12 @@ function withLocal(jobs: readonly JobSummary[], local: readonly LocalJob[], { fi
         (kind === 'all' || summary.kind === kind),
     )
     .map(({ job, summary, unsent }) => ({ id: job, number: 0, ...summary, createdAt: now, updatedAt: now, unsent }))
-  return [...made, ...jobs.map((job) => ({ ...job, ...here.get(job.id)?.summary, unsent: here.get(job.id)?.unsent }))]
+  const stands = (job: JobSummary): Row => {
+    const local = here.get(job.id)
+    // What is known here may be newer than the list: it is over that that a job is deleted.
+    return local
+      ? { ...job, ...local.summary, number: Math.max(job.number, local.number), unsent: local.unsent }
+      : { ...job, unsent: undefined }
+  }
+  return [...made, ...jobs.map(stands)]
 }

@@ -142,7 +142,10 @@ export function LeaveForNow({ handle, open, onDone }: LeaveForNowProps) {
         >
           Back
         </Button>
-        {!fits && <span className="quiet">Limits and who was told have to be said.</span>}
+        {/* It keeps its room: nothing moves under the thumb when it goes. */}
+        <span className="quiet" style={{ visibility: fits ? 'hidden' : 'visible' }}>
+          Limits and who was told have to be said.
+        </span>
       </span>
     </form>
   )

@@ -67,7 +67,7 @@ export function Parts({ handle }: { handle: RecordHandle }) {
           onChange={(event) => setCount(event.target.value)}
         />
         <Form.Control
-          aria-label="Part"
+          aria-label="Which part"
           placeholder="Two-port head, 230 V"
           value={what}
           maxLength={200}

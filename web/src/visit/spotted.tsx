@@ -5,9 +5,7 @@ export function Spotted({ src, caption, spot }: { src: string; caption: string; 
   return (
     <span className="spotted">
       <img src={src} loading="lazy" alt={caption || 'Photo without a caption'} />
-      {spot && (
-        <span className="spot" style={{ left: `${spot.x * 100}%`, top: `${spot.y * 100}%` }} aria-label="marked" />
-      )}
+      {spot && <span className="spot" style={{ left: `${spot.x * 100}%`, top: `${spot.y * 100}%` }} aria-hidden />}
     </span>
   )
 }
