@@ -249,7 +249,14 @@ it('a core lifted on the Bench stands on the list by itself, and is put back fro
   expect(await page.$eval('.journey li:last-child a', (e) => e.getBoundingClientRect().right)).toBeLessThanOrEqual(390)
   await press(page, 'Put back', '.left-open')
   await says(page, '.put-back-sheet', 'Nothing that Nobbet knows of is disturbed')
-  await arrived(job, (state) => JSON.stringify(state.document.wiring) === JSON.stringify(wiring))
+  // Back where it was, and seen to be there.
+  const [was] = core.ends
+  await arrived(job, (state) => {
+    const [is] = state.document.wiring.cables
+      .find(({ id }) => id === cable.id)!
+      .cores.find(({ id }) => id === core.id)!.ends
+    return is.at === 'terminal' && was.at === 'terminal' && is.terminal === was.terminal
+  })
   await page.close()
 })
 

@@ -27,10 +27,10 @@ export function AppShell() {
   const online = useSyncExternalStore(subscribe, () => navigator.onLine)
   return (
     <>
-      <header className="topbar">
+      <header className={job && job !== 'new' && job !== 'start' ? 'topbar in-job' : 'topbar'}>
         <Link to="/" className="wordmark">
           <img src="/mark.svg" alt="" />
-          Nobbet
+          <span className="name">Nobbet</span>
         </Link>
         <div className="where">{job && job !== 'new' && job !== 'start' ? <JobName job={job} /> : null}</div>
         {job && job !== 'new' && job !== 'start' ? <VisitChip job={job} /> : null}
@@ -39,10 +39,10 @@ export function AppShell() {
             All jobs
           </Link>
         )}
-        <NavLink to="/kit" className="to-jobs">
+        <NavLink to="/kit" className="to-jobs beside-job">
           Kit
         </NavLink>
-        <NavLink to="/server" className="to-jobs">
+        <NavLink to="/server" className="to-jobs beside-job">
           Server
         </NavLink>
         <button
