@@ -7,7 +7,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import autocannon from 'autocannon'
-import { firstWiring } from '@nobbet/contract'
+import { firstWiring, noRecord, type SiteRecord } from '@nobbet/contract'
 import { planBriefSchema, schemeIds } from '@nobbet/core'
 import Database from 'libsql'
 import { start } from '../src'
@@ -26,8 +26,9 @@ async function fill(): Promise<void> {
   const database = new Database(databaseFile(data))
   database.exec('begin')
   const job = database.prepare(
-    'insert into job (id, brief, status, version, created_at, updated_at, sought) values (?, ?, ?, ?, ?, ?, ?)',
+    'insert into job (id, brief, status, version, created_at, updated_at, due) values (?, ?, ?, ?, ?, ?, ?)',
   )
+  const record = database.prepare('insert into site_record values (?, ?)')
   const draft = database.prepare('insert into draft values (?, ?, ?, ?)')
   const entry = database.prepare(
     'insert into entry (number, id, job, author, visit, at, entry, received_at) values (?, ?, ?, ?, ?, ?, ?, ?)',
@@ -63,7 +64,10 @@ async function fill(): Promise<void> {
     const named = JSON.stringify({ ...brief, site: `House ${i}, Bench Town` })
     const at = 1_760_000_000_000 + i
     const status = i % 10 === 0 ? 'open' : 'closed'
-    job.run(`bench-job-${i}`, named, status, i + 1, at, at, `House ${i}, Bench Town`)
+    const until = new Date(at + (i % 60) * 86_400_000).toISOString().slice(0, 10)
+    const isDue = i % 20 === 0
+    job.run(`bench-job-${i}`, named, status, i + 1, at, at, isDue ? until : null)
+    record.run(`bench-job-${i}`, JSON.stringify(visited(i, isDue ? until : undefined)))
     draft.run(`bench-job-${i}`, JSON.stringify(wiring), i + 1, at)
     const opened = JSON.stringify({ do: 'open', brief, status, wiring })
     entry.run(i + 1, `bench-open-${i}`, `bench-job-${i}`, 'A', 'bench-visit', at, opened, at)
@@ -72,6 +76,31 @@ async function fill(): Promise<void> {
   }
   database.exec('commit')
   database.close()
+}
+
+/** What an engineer writes down on a visit: words that are one job's alone, and words that many have. */
+function visited(i: number, until: string | undefined): SiteRecord {
+  const at = '2026-10-05T09:00:00.000Z'
+  const id = `bench-visit-${i}`
+  const stamp = { at, visit: id }
+  const parts = ['valve head', 'cylinder thermostat', 'programmer', 'end switch', 'pump']
+  const part = parts[i % parts.length]
+  return {
+    ...noRecord,
+    visits: [{ id, who: 'A. Engineer', why: 'no heating', at, ended: at }],
+    items: [
+      {
+        id: `bench-item-${i}`,
+        kind: 'found',
+        severity: 'fault',
+        text: `The ${part} read ${i % 230} V at terminal ${i % 40} and was renewed`,
+        evidence: [`${i % 230} V behind it, serial sn${i}`],
+        ...stamp,
+      },
+    ],
+    measures:
+      until === undefined ? [] : [{ id: `bench-measure-${i}`, what: `Linked past the ${part}`, limits: '', until, at }],
+  }
 }
 
 const memoryMb = (pid: number) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024
@@ -89,6 +118,31 @@ const url = await new Promise<string>((done) =>
   }),
 )
 const startMs = performance.now() - before
+
+/** One client, one question after the other: what each takes, ms. */
+async function alone(path: () => string): Promise<{ median: number; most: number }> {
+  const took: number[] = []
+  for (let i = 0; i < 120; i++) {
+    const from = performance.now()
+    await (await fetch(new URL(path(), url))).arrayBuffer()
+    // The first are the warming up.
+    if (i >= 20) took.push(performance.now() - from)
+  }
+  took.sort((a, b) => a - b)
+  return { median: took[took.length >> 1], most: took[took.length - 1] }
+}
+const some = () => Math.floor(Math.random() * jobs)
+const asked = {
+  'health, for comparison': () => '/api/health',
+  'first page of open jobs': () => '/api/jobs?status=open',
+  'first page of all jobs': () => '/api/jobs',
+  'search for one job’s word': () => `/api/jobs?find=sn${some()}`,
+  'search for words that a fifth has': () => '/api/jobs?find=cylinder%20thermostat',
+  'what is due of all': () => '/api/dues',
+  'opening a job': () => `/api/jobs/bench-job-${some()}`,
+}
+const singly: [string, { median: number; most: number }][] = []
+for (const [what, path] of Object.entries(asked)) singly.push([what, await alone(path)])
 
 let most = 0
 const watching = setInterval(() => (most = Math.max(most, memoryMb(server.pid!))), 200)
@@ -137,7 +191,11 @@ rmSync(data, { recursive: true, force: true })
 const { latency } = result
 process.stdout.write(
   [
-    `${jobs} jobs, ${jobs * findingsEach} findings: started in ${(startMs / 1000).toFixed(1)} s`,
+    `${jobs} jobs, ${jobs * findingsEach} findings: started in ${(startMs / 1000).toFixed(1)} s, every word of them put into the index`,
+    ...singly.map(
+      ([what, { median, most: slowest }]) =>
+        `${what.padEnd(36)} median ${median.toFixed(1).padStart(6)} ms, slowest ${slowest.toFixed(1).padStart(6)} ms, ratio ${(median / singly[0][1].median).toFixed(1)}`,
+    ),
     `${result.requests.average.toFixed(0)} answers a second from ${clients} clients over ${seconds} s (${count} writes)`,
     `median ${latency.p50} ms, slowest hundredth ${latency.p99} ms, slowest ${latency.max} ms`,
     `memory at most ${most.toFixed(0)} MB`,

@@ -36,13 +36,13 @@ export function asLeftOf(circuit: Circuit, puts: readonly string[]): AsLeft {
 
 const bare = ({ what, of }: Rewiring) => ({ what, of })
 
-/** Every end that was on a terminal and is loose now gets a connector of its own. */
+/** Every end that was held somewhere and is loose now gets a connector of its own. */
 function madeSafe(own: Installation, left: Installation): Installation {
   const changes = left.cables.flatMap(({ id: cable, cores }, i) =>
     cores.flatMap(({ id: core, ends }, k) =>
       ends.flatMap((end, e): Change[] => {
         const was = own.cables[i]?.cores[k]?.ends[e]
-        return end.at === 'loose' && was?.at === 'terminal'
+        return end.at === 'loose' && was !== undefined && was.at !== 'loose'
           ? [{ do: 'end', cable, core, end: e as 0 | 1, to: { at: 'cut-back', provenance: 'seen' } }]
           : []
       }),

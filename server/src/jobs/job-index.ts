@@ -1,28 +1,39 @@
 import type { EntityManager } from '@mikro-orm/libsql'
-import { noHunt, noRecord, recordTexts, standingOf, type HuntRecord, type JobBrief } from '@nobbet/contract'
+import {
+  noHunt,
+  noRecord,
+  recordTexts,
+  standingOf,
+  type HuntRecord,
+  type JobBrief,
+  type SiteRecord,
+} from '@nobbet/contract'
 import type { Installation } from '@nobbet/core'
-import { DraftEntity, FindingEntity, HuntEntity, JobEntity, SiteRecordEntity } from '../data/entities'
-import { asKept } from '../data/entry-row'
 import { ticksOf } from './ticks'
 
 /** What the list of jobs tells of each and finds them by; follows from everything else that is known of a job. */
 export class JobIndex {
   constructor(private readonly em: EntityManager) {}
 
-  /** Works out anew how far a job is, when it is due and which words are written of it. */
+  /** Works out anew how far a job is, when it is due and which words are written of it. What is still to be flushed is not seen. */
   async bringUp(job: string): Promise<void> {
-    const { em } = this
-    const row = await em.findOneOrFail(JobEntity, { id: job })
-    const hunt = (await em.findOne(HuntEntity, { job }))?.record ?? noHunt
-    const record = (await em.findOne(SiteRecordEntity, { job }))?.record ?? noRecord
-    const findings = await em.find(FindingEntity, { job }, { fields: ['note'] })
-    const standing = standingOf(findings.length, hunt, record, (await ticksOf(em, job)).length)
-    Object.assign(row, { standing: asKept(standing), due: standing.due?.on ?? null })
-    await em.flush()
-    const draft = await em.findOneOrFail(DraftEntity, { job })
+    const [{ brief: written, installation }] = await this.all<{ brief: string; installation: string }>(
+      'select brief, installation from job join draft on draft.job = job.id where job.id = ?',
+      job,
+    )
+    const brief = JSON.parse(written) as JobBrief
+    const hunt = (await this.recordIn('hunt', job)) ?? noHunt
+    const record = (await this.recordIn('site_record', job)) ?? noRecord
+    const findings = await this.all<{ note: string }>('select note from finding where job = ?', job)
+    const standing = standingOf(findings.length, hunt, record, (await ticksOf(this.em, job)).length)
+    await this.em.execute('update job set standing = ?, due = ? where id = ?', [
+      JSON.stringify(standing),
+      standing.due?.on ?? null,
+      job,
+    ])
     const texts = [
-      ...briefTexts(row.brief),
-      ...wiringTexts(draft.installation),
+      ...briefTexts(brief),
+      ...wiringTexts(JSON.parse(installation) as Installation),
       ...huntTexts(hunt),
       ...recordTexts(record),
       ...findings.map(({ note }) => note),
@@ -30,37 +41,42 @@ export class JobIndex {
       ...(await this.captions(job)),
     ]
     const body = [...new Set(texts.filter(Boolean))].join('\n')
-    await em.execute(
+    await this.em.execute(
       `insert into job_text (job, site, body) values (?, ?, ?)
         on conflict (job) do update set site = excluded.site, body = excluded.body`,
-      [job, row.brief.site, body],
+      [job, brief.site, body],
     )
   }
 
   /** The same of every job that has none yet: those from before there was an index. */
   async bringUpMissing(): Promise<void> {
-    const rows = (await this.em.execute(
-      'select id from job where id not in (select job from job_text)',
-    )) as unknown as {
-      id: string
-    }[]
+    const rows = await this.all<{ id: string }>('select id from job where id not in (select job from job_text)')
     for (const { id } of rows) await this.bringUp(id)
   }
 
   private async notes(job: string): Promise<string[]> {
-    const rows = (await this.em.execute(
+    const rows = await this.all<{ text: string | null }>(
       `select json_extract(entry, '$.text') as text from entry
         where job = ? and (entry like '%"note"%' or entry like '%"act"%') and json_extract(entry, '$.do') in ('note', 'act')`,
-      [job],
-    )) as unknown as { text: string | null }[]
+      job,
+    )
     return rows.flatMap(({ text }) => text ?? [])
   }
 
   private async captions(job: string): Promise<string[]> {
-    const rows = (await this.em.execute('select caption from photo where job = ?', [job])) as unknown as {
-      caption: string
-    }[]
+    const rows = await this.all<{ caption: string }>('select caption from photo where job = ?', job)
     return rows.map(({ caption }) => caption)
+  }
+
+  private async recordIn(table: 'hunt', job: string): Promise<HuntRecord | undefined>
+  private async recordIn(table: 'site_record', job: string): Promise<SiteRecord | undefined>
+  private async recordIn(table: string, job: string): Promise<unknown> {
+    const [row] = await this.all<{ record: string }>(`select record from ${table} where job = ?`, job)
+    return row && JSON.parse(row.record)
+  }
+
+  private async all<T>(sql: string, ...values: string[]): Promise<T[]> {
+    return (await this.em.execute(sql, values)) as unknown as T[]
   }
 }
 
