@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { clientIdSchema, line, lines, stamp, textLine } from './basics'
+import { clientIdSchema, line, lineIfAny, lines, stamp, textLine } from './basics'
 
 /** Somebody's coming to a job, from when they begin until they leave. */
 export const visitSchema = z.strictObject({
@@ -48,12 +48,12 @@ export type Disturbed = z.infer<typeof keptDisturbedSchema>
 export const measureSchema = z.strictObject({
   id: z.string().min(6).max(40),
   what: line('what was left', 300),
-  why: textLine(300).optional(),
+  why: lineIfAny(300),
   limits: textLine(300),
   /** What may happen meanwhile. */
-  risk: textLine(300).optional(),
+  risk: lineIfAny(300),
   /** Who was told of it. */
-  told: textLine(200).optional(),
+  told: lineIfAny(200),
   /** The last day of it. */
   until: z.iso.date('a date is written year-month-day'),
   /** What it leaves: the act of a hunt that would put it back, or the id of what was disturbed. */

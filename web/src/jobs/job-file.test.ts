@@ -49,7 +49,10 @@ beforeEach(() => {
   logs.clear()
   photosOf.clear()
   logs.set('job-filed-1', [
-    entry('entry-1', { do: 'open', ...documentOf('Mill House') }),
+    entry('entry-1', {
+      do: 'open',
+      ...(JSON.parse(JSON.stringify(documentOf('Mill House'))) as ReturnType<typeof documentOf>),
+    }),
     entry('entry-2', { do: 'keep', revision: 'revision-1', kind: 'as-found', name: 'As found' }),
     entry('entry-3', { do: 'visit', visit: { id: 'visit-1', who: 'A', why: '', at } }),
     entry('entry-4', {
@@ -139,7 +142,9 @@ describe('a job’s file', () => {
   ])('%s is refused with the reason, and nothing is sent', async (_, make, reason) => {
     const zip = await make()
     const before = [...logs.keys()]
-    await expect(opened(new File([await zip.generateAsync({ type: 'uint8array' })], 'x.zip'))).rejects.toThrow(reason)
+    await expect(
+      opened(new File([new Uint8Array(await zip.generateAsync({ type: 'uint8array' }))], 'x.zip')),
+    ).rejects.toThrow(reason)
     expect([...logs.keys()]).toEqual(before)
   })
 

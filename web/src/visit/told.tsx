@@ -36,8 +36,8 @@ export function ToldList({ handle }: { handle: RecordHandle }) {
         }}
       >
         <Form.Control
-          aria-label="Who was told"
-          placeholder="Who"
+          aria-label="Whom"
+          placeholder="Whom"
           value={whom}
           maxLength={120}
           onChange={(event) => setWhom(event.target.value)}

@@ -39,7 +39,8 @@ const visit: Entry = { do: 'visit', visit: { id: 'visit-1', who: 'A. Engineer', 
 const cover: Entry = { do: 'disturb', disturbed: { id: 'cover', what: 'Cover off' } }
 const press = (name: string | RegExp, within_ = document.body) =>
   fireEvent.click(within(within_).getAllByRole('button', { name })[0])
-const fill = (label: string, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } })
+const fill = (label: string, value: string) =>
+  fireEvent.change(screen.getByLabelText(label, { selector: 'input, select, textarea' }), { target: { value } })
 
 describe('a visit', () => {
   it('begins with one press from anywhere, by who uses this browser; all that is written then belongs to it', async () => {
@@ -206,7 +207,7 @@ describe('what is written down', () => {
     press('Used now', parts)
     await waitFor(() => expect(record().parts).toMatchObject([{ use: 'used', count: 2 }]))
     const told = screen.getByLabelText('Who was told', { selector: 'section' })
-    fireEvent.change(within(told).getByLabelText('Who was told'), { target: { value: 'Ms Okoro' } })
+    fill('Whom', 'Ms Okoro')
     fill('What they were told', 'Keep the lever on auto')
     press('Add', told)
     await waitFor(() => expect(record().told).toMatchObject([{ whom: 'Ms Okoro' }]))
