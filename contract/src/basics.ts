@@ -18,8 +18,7 @@ export const line = (what: string, max = 120) =>
 /** One line of text that may be left out. */
 export const textLine = (max: number) => printable(z.string().trim().max(max, `at most ${max} characters`)).default('')
 /** One line of text that need not be said; then it is not there. */
-export const lineIfAny = (max: number) =>
-  printable(z.string().trim().max(max, `at most ${max} characters`)).optional()
+export const lineIfAny = (max: number) => printable(z.string().trim().max(max, `at most ${max} characters`)).optional()
 /** Text in lines that has to be there. */
 export const lines = (what: string, max: number) =>
   printableLines(

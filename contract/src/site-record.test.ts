@@ -40,7 +40,7 @@ const altered = (state: JobState, command: Command): JobState => {
 }
 const texts = (state: JobState) => leftOpen(state).map(({ text }) => text)
 
-const moved = (to: 'loose' | string): Command => ({
+const moved = (to: string): Command => ({
   label: 'move',
   changes: [
     {
@@ -53,7 +53,7 @@ const moved = (to: 'loose' | string): Command => ({
   ],
 })
 const planned = (() => {
-  const { wiring } = opened as Extract<Entry, { do: 'open' }>
+  const { wiring } = opened
   const end = wiring.cables.find(({ id }) => id === 'boiler-cable')!.cores.find(({ id }) => id === 'black')!.ends[1]
   return end.at === 'terminal' ? end.terminal : ''
 })()

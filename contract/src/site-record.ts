@@ -176,9 +176,9 @@ export function recordAfter(before: SiteRecord, deed: SiteDeed, at: string, visi
     case 'visit-ends':
       return ofVisit((one) => ({ ...one, ended: one.ended ?? at }))
     case 'visit-goes-on':
-      return ofVisit(({ ended: _, ...one }) => one)
+      return ofVisit((one) => bare(one, 'ended'))
     case 'sign':
-      return ofVisit(({ signed: _, ...one }) => (deed.signed ? { ...one, signed: { ...deed.signed, at } } : one))
+      return ofVisit((one) => (deed.signed ? { ...one, signed: { ...deed.signed, at } } : bare(one, 'signed')))
     case 'disturb':
       return {
         ...before,
@@ -209,6 +209,13 @@ export function recordAfter(before: SiteRecord, deed: SiteDeed, at: string, visi
     case 'follow-up':
       return { ...before, followUps: replaced(before.followUps, deed.id, deed.followUp) }
   }
+}
+
+/** A visit without what is no longer the case. */
+function bare(visit: Visit, key: 'ended' | 'signed'): Visit {
+  const rest = { ...visit }
+  delete rest[key]
+  return rest
 }
 
 const visitOf = (deed: SiteDeed): string | undefined =>

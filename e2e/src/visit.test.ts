@@ -184,7 +184,7 @@ describe('two visits with a temporary measure between them', () => {
       await press(there, 'Bring it in as a copy', '.modal')
       await says(there, '.page', '“2 Sail Loft, Brannock” is here')
       const [, copy] = /jobs\/([^/]+)\/visit/.exec(
-        await there.$eval('.condition a', (a) => (a as HTMLAnchorElement).href),
+        await there.$eval('.condition a', (a) => (a).href),
       )!
       const after = (await (await fetch(new URL(`/api/jobs/${copy}`, other.url))).json()) as JobState
       const { photos } = (await (await fetch(new URL(`/api/jobs/${copy}/photos`, other.url))).json()) as {

@@ -72,7 +72,7 @@ export class JobIndex {
   private async recordIn(table: 'site_record', job: string): Promise<SiteRecord | undefined>
   private async recordIn(table: string, job: string): Promise<unknown> {
     const [row] = await this.all<{ record: string }>(`select record from ${table} where job = ?`, job)
-    return row && JSON.parse(row.record)
+    return row && (JSON.parse(row.record) as unknown)
   }
 
   private async all<T>(sql: string, ...values: string[]): Promise<T[]> {

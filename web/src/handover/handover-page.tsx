@@ -70,7 +70,10 @@ function Handover({ job }: { job: string }) {
   const { site, engineer } = state.document.brief
   const set = (change: Record<string, string | undefined>) => {
     const next = new URLSearchParams(search)
-    for (const [key, value] of Object.entries(change)) value === undefined ? next.delete(key) : next.set(key, value)
+    for (const [key, value] of Object.entries(change)) {
+      if (value === undefined) next.delete(key)
+      else next.set(key, value)
+    }
     setSearch(next, { replace: true })
   }
   const ready = kind === 'customer' || states !== undefined || verdict.error !== null || verdict.stopped

@@ -34,7 +34,9 @@ const calls: Record<string, (options: { params: { job: string; photo: string }; 
     return Promise.resolve({ entries: [], number: logs.get(job)!.length, lineage: 'x' })
   },
   writePhoto: ({ params: { job, photo }, body }) => {
-    const { image: _, thumbnail: __, at: createdAt, ...pins } = body as Record<string, string>
+    const pins: Record<string, unknown> = { ...(body as object) }
+    const createdAt = pins.at
+    for (const key of ['image', 'thumbnail', 'at']) delete pins[key]
     photosOf.set(job, [...(photosOf.get(job) ?? []), { id: photo, ...pins, type: 'image/jpeg', createdAt, bytes: 3 }])
     return Promise.resolve({})
   },

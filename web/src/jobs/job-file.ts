@@ -1,5 +1,6 @@
 import {
   copied,
+  filedPhotoSchema,
   jobFileSchema,
   jobOf,
   type FiledPhoto,
@@ -30,7 +31,7 @@ export async function fileOf(job: string): Promise<{ site: string; bytes: Uint8A
     version: 1,
     job,
     entries: entries.map(bare),
-    photos: photos.map(({ bytes: _, ...photo }) => photo),
+    photos: photos.map((photo) => filedPhotoSchema.parse(photo)),
   }
   const { document } = jobOf(file)
   const zip = new JSZip()

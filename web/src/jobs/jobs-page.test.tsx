@@ -126,7 +126,7 @@ describe('the list of jobs', () => {
     await choose(site, 'Close')
     const asked = await screen.findByRole('dialog')
     await within(asked).findByText('Programmer: heating off')
-    expect((screen.getByText('Close it') as HTMLButtonElement).disabled).toBe(true)
+    expect(screen.getByText<HTMLButtonElement>('Close it').disabled).toBe(true)
     fireEvent.click(screen.getByText('Leave it open'))
     expect(store.current().state!.document.status).toBe('open')
     await store.record({ do: 'hunt', lines: [{ entry: { id: 'off', do: 'programmer.heating=off' }, at, note: '' }] })

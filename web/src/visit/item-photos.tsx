@@ -1,3 +1,4 @@
+import type { Photo } from '@nobbet/contract'
 import { Camera, Images } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
@@ -17,6 +18,15 @@ export function ItemPhotos({ job, item, visit }: { job: string; item?: string; v
     const [picked] = event.target.files ?? []
     if (picked) setFile(picked)
     event.target.value = ''
+  }
+  const keep = async (picked: File, caption: string, spot: Photo['spot']) => {
+    setFile(undefined)
+    setProblem(undefined)
+    try {
+      await add(picked, { caption, ...(item && { item }), ...(visit && { visit }), ...(spot && { spot }) })
+    } catch {
+      setProblem(`“${picked.name}” is no picture that this browser can read.`)
+    }
   }
   return (
     <div className="item-photos">
@@ -61,15 +71,7 @@ export function ItemPhotos({ job, item, visit }: { job: string; item?: string; v
         <MarkSpot
           file={file}
           onLeave={() => setFile(undefined)}
-          onKeep={async (caption, spot) => {
-            setFile(undefined)
-            setProblem(undefined)
-            try {
-              await add(file, { caption, ...(item && { item }), ...(visit && { visit }), ...(spot && { spot }) })
-            } catch {
-              setProblem(`“${file.name}” is no picture that this browser can read.`)
-            }
-          }}
+          onKeep={(caption, spot) => void keep(file, caption, spot)}
         />
       )}
     </div>

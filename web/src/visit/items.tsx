@@ -72,8 +72,8 @@ export function Items({ job, handle }: { job: string; handle: RecordHandle }) {
                 wiring={state?.document.wiring}
                 start={item}
                 onKeep={(said) => {
-                  const { id, ...before } = item
-                  void store.record({ do: 'item', id, item: { ...before, ...said } })
+                  const { id, evidence, at, visit: of } = item
+                  void store.record({ do: 'item', id, item: { ...said, evidence, at, visit: of } })
                   setEditing(undefined)
                 }}
               />
@@ -119,7 +119,8 @@ function ItemForm({
       onSubmit={(event) => {
         event.preventDefault()
         if (said.text.trim() === '') return
-        onKeep({ ...said, text: said.text.trim() })
+        const { part, ...rest } = said
+        onKeep({ ...rest, text: said.text.trim(), ...(part && { part }) })
         setSaid({ ...nothing, kind: said.kind, severity: said.severity })
       }}
     >
@@ -160,10 +161,7 @@ function ItemForm({
         <Form.Select
           aria-label="Part"
           value={said.part ?? ''}
-          onChange={(event) => {
-            const { part: _, ...rest } = said
-            setSaid(event.target.value ? { ...rest, part: event.target.value } : rest)
-          }}
+          onChange={(event) => setSaid({ ...said, part: event.target.value })}
         >
           <option value="">No one part</option>
           {[...(wiring?.devices ?? []), ...(wiring?.wiringCentres ?? [])].map(({ id, name }) => (

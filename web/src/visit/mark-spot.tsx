@@ -1,5 +1,5 @@
 import type { Photo } from '@nobbet/contract'
-import { useEffect, useState } from 'react'
+import { useCallback, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 
 interface MarkSpotProps {
@@ -10,14 +10,18 @@ interface MarkSpotProps {
 
 /** Where on the photo is what is meant, and what it is: touched, then written. Neither has to be. */
 export function MarkSpot({ file, onKeep, onLeave }: MarkSpotProps) {
-  const [url, setUrl] = useState<string>()
+  // Made and given back with the picture element, so that no effect has to set it.
+  const show = useCallback(
+    (image: HTMLImageElement | null) => {
+      if (!image) return
+      const url = URL.createObjectURL(file)
+      image.src = url
+      return () => URL.revokeObjectURL(url)
+    },
+    [file],
+  )
   const [caption, setCaption] = useState('')
   const [spot, setSpot] = useState<Photo['spot']>()
-  useEffect(() => {
-    const made = URL.createObjectURL(file)
-    setUrl(made)
-    return () => URL.revokeObjectURL(made)
-  }, [file])
   const touch = (event: React.MouseEvent<HTMLElement>) => {
     const { left, top, width, height } = event.currentTarget.getBoundingClientRect()
     const share = (part: number, of: number) => (of > 0 ? Math.min(1, Math.max(0, part / of)) : 0)
@@ -30,7 +34,7 @@ export function MarkSpot({ file, onKeep, onLeave }: MarkSpotProps) {
       </Modal.Header>
       <Modal.Body className="mark-spot">
         <span className="spotted large" onClick={touch}>
-          {url && <img src={url} alt="The photo" />}
+          <img ref={show} alt="The photo" />
           {spot && <span className="spot" style={{ left: `${spot.x * 100}%`, top: `${spot.y * 100}%` }} />}
         </span>
         <Form

@@ -4,7 +4,7 @@ import { edited } from '@nobbet/core'
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import '../../testing/patience'
 import { showAt } from '../../testing/page'
-import { storeOf } from '../../testing/stores'
+import { serverOf, storeOf } from '../../testing/stores'
 import { IsolationStep } from '../shell/isolation-step'
 import { VisitChip } from './visit-chip'
 import { VisitPage } from './visit-page'
@@ -51,8 +51,7 @@ describe('a visit', () => {
     await act(() => store.record({ do: 'note', text: 'Dog' }))
     const { id } = record().visits[0]
     await waitFor(() => expect(store.current().unsent).toBe(0))
-    const { log } = (jest.requireActual('../../testing/stores') as typeof import('../../testing/stores')).serverOf(job)
-    expect(log.at(-1)).toMatchObject({ visit: id, entry: { do: 'note' } })
+    expect(serverOf(job).log.at(-1)).toMatchObject({ visit: id, entry: { do: 'note' } })
   })
 
   it('says otherwise who is here and why, once the field is left', async () => {
@@ -90,7 +89,7 @@ describe('what is to be put back', () => {
   it('is written by hand, put back, stays, and is not so after all', async () => {
     const { record } = await shown(visit)
     press('Plate off')
-    expect((screen.getByLabelText('What was disturbed') as HTMLInputElement).value).toBe('Plate off: ')
+    expect(screen.getByLabelText<HTMLInputElement>('What was disturbed').value).toBe('Plate off: ')
     fill('What was disturbed', 'Plate off: programmer')
     press('Add', screen.getByLabelText('To put back'))
     await screen.findByText('Plate off: programmer')
@@ -123,7 +122,7 @@ describe('what is to be put back', () => {
   it('is left until a day with limits and who was told; ended, it is put back', async () => {
     const { record } = await shown(visit, cover)
     press('Leave it for now')
-    const leave = screen.getByRole('button', { name: 'Leave it until then' }) as HTMLButtonElement
+    const leave = screen.getByRole<HTMLButtonElement>('button', { name: 'Leave it until then' })
     expect(leave.disabled).toBe(true)
     fill('Its limits', 'nobody in')
     fill('Who was told', 'Ms Okoro')
