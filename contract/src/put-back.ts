@@ -18,7 +18,7 @@ export function leftOpen(state: JobState): LeftOpen[] {
   const record = recordOf(state)
   const left = new Set(openMeasures(record).flatMap(({ puts }) => puts ?? []))
   const noted = unsettled(record).map(({ id, by, what }): LeftOpen => ({ id, by, text: what }))
-  return [...ofHunt(state), ...noted].filter(({ id }) => !left.has(id))
+  return [...ofHunt(state).filter(({ id }) => !left.has(id)), ...noted]
 }
 
 function ofHunt(state: JobState): LeftOpen[] {

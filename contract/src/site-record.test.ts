@@ -135,6 +135,7 @@ describe('the put-back list', () => {
     const measure = { id: 'measure-1', what: 'Cover off', limits: 'nobody in', until: '2026-12-01', puts: 'cover', at }
     const left = and(off, { do: 'measure', measure })
     expect([texts(left), openMeasures(recordOf(left))]).toEqual([[], [measure]])
+    expect(standingOf(0, left.hunt, recordOf(left), 0)).toMatchObject({ left: 0, measures: 1 })
     const ended = and(left, { do: 'measure-ends', measure: 'measure-1' })
     expect(texts(ended)).toEqual(['Cover off'])
     expect(recordOf(ended).measures).toEqual([{ ...measure, ended: at }])

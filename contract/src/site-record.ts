@@ -236,8 +236,11 @@ export const openVisit = ({ visits }: SiteRecord): Visit | undefined => visits.f
 /** Measures that have not ended. */
 export const openMeasures = ({ measures }: SiteRecord): Measure[] => measures.filter(({ ended }) => !ended)
 
-/** What has been disturbed and is not settled. */
-export const unsettled = ({ disturbed }: SiteRecord): Disturbed[] => disturbed.filter(({ settled }) => !settled)
+/** What has been disturbed and is neither settled nor left until a day. */
+export function unsettled(record: SiteRecord): Disturbed[] {
+  const left = new Set(openMeasures(record).flatMap(({ puts }) => puts ?? []))
+  return record.disturbed.filter(({ id: of, settled }) => !settled && !left.has(of))
+}
 
 /** What there is to be done by a day: the last one, as year-month-day. */
 export const dueSchema = z.object({

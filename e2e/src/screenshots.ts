@@ -9,7 +9,6 @@ const only = process.argv[2]
 const on = (job: string, ...actions: string[]) =>
   `/jobs/${job}/trace?${new URLSearchParams(actions.map((a) => ['do', a]))}`
 const trace = (...actions: string[]) => on('demo-larch-row', ...actions)
-const bothOn = ['programmer.heating=on', 'stat-1.set=25', 'programmer.hot-water=on', 'cyl-stat.set=75']
 const lived = [
   'programmer.heating=timed',
   'programmer.hot-water=timed',
@@ -32,6 +31,16 @@ async function hunted(page: Page): Promise<void> {
   await press('[data-says="heating-1 does-not-come-on"]')
   await press('.next-card [data-answer="idle"]')
   await press('.next-card [data-answer="stiff"]')
+}
+
+/** On the second visit, with a core lifted. */
+async function visiting(page: Page): Promise<void> {
+  await page.locator('.visit-chip').click()
+  await page.locator('.isolation .btn').click()
+  await page.locator('[aria-label="Why"]').fill('New thermostat')
+  await page.locator('[aria-label="What was disturbed"]').fill('Cover off: wiring centre')
+  await page.locator('.add-disturbed [type=submit]').click()
+  await page.waitForSelector('.left-open li')
 }
 
 const shots: { name: string; path: string; viewport: typeof desk; before?: (page: Page) => Promise<void> }[] = [
@@ -79,12 +88,8 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
     before: (page) => page.locator('.alarms .btn ::-p-text(Why?)').click(),
   },
   { name: 'kit', path: '/kit/mid-position-valve', viewport: desk },
-  { name: 'trace-bus', path: on('demo-ferry-flat', 'receiver.set=21', 'wait=60s'), viewport: desk },
-  {
-    name: 'trace-meter',
-    path: `${on('demo-fell-view', ...bothOn, 'wait=40s')}&meter=meter,wc.27,wc.6`,
-    viewport: desk,
-  },
+  { name: 'visit', path: '/jobs/demo-birch-cabin/visit', viewport: desk, before: visiting },
+  { name: 'handover', path: '/jobs/demo-birch-cabin/visit/handover?for=engineer', viewport: desk },
   { name: 'hunt', path: '/jobs/demo-quay-cottage/hunt', viewport: desk, before: hunted },
   {
     name: 'server',
@@ -105,6 +110,7 @@ for (const { name, path, viewport, before } of shots) {
   await page.waitForSelector('h1, h2')
   if (path.includes('hunt')) await page.waitForSelector('.first-words')
   if (/plan$|checks/.test(path)) await page.waitForSelector('.says')
+  if (path.includes('handover')) await page.waitForSelector('xpath///button[contains(., "As PDF")][not(@disabled)]')
   if (path.includes('checks')) await page.waitForSelector('.demand-table')
   await before?.(page)
   await new Promise((done) => setTimeout(done, 400))

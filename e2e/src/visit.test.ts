@@ -183,9 +183,7 @@ describe('two visits with a temporary measure between them', () => {
       await says(there, '.modal', 'This job is in the bin')
       await press(there, 'Bring it in as a copy', '.modal')
       await says(there, '.page', '“2 Sail Loft, Brannock” is here')
-      const [, copy] = /jobs\/([^/]+)\/visit/.exec(
-        await there.$eval('.condition a', (a) => (a).href),
-      )!
+      const [, copy] = /jobs\/([^/]+)\/visit/.exec(await there.$eval('.condition a', (a) => a.href))!
       const after = (await (await fetch(new URL(`/api/jobs/${copy}`, other.url))).json()) as JobState
       const { photos } = (await (await fetch(new URL(`/api/jobs/${copy}/photos`, other.url))).json()) as {
         photos: { caption: string; spot: unknown }[]

@@ -68,19 +68,23 @@ export class JobListService {
     if (after && !from)
       throw new ApiProblem(422, 'Some of this cannot be used', [{ field: 'after', reason: 'is no page’s beginning' }])
     if (from) values.push(from[1], from[1], Number(from[2]), Number(from[2]), from[3])
-    // What is looked at of every job is in the index; briefs are read for one page.
+    // What is looked at of every job is in the index; briefs, and where the words stand, are read for one page.
+    const hit = words
+      ? `(select snippet(job_words, -1, '⟦', '⟧', '…', 12) from job_words
+          where job_words match ? and rowid = (select number from job_text where job_text.job = job.id))`
+      : 'null'
     const rows = (await this.em.execute(
       `with listed as (
-        select job.id, ${urgent} as urgent, updated_at${words ? `, snippet(job_words, -1, '⟦', '⟧', '…', 12) as hit` : ''}
+        select job.id, ${urgent} as urgent, updated_at
           from job ${words ? 'join job_text on job_text.job = job.id join job_words on job_words.rowid = job_text.number' : ''}
           where ${where.join(' and ')}),
       picked as (
         select * from listed
           ${from ? 'where urgent > ? or (urgent = ? and (updated_at < ? or (updated_at = ? and id > ?)))' : ''}
           order by urgent, updated_at desc, id limit ?)
-      select job.id, version, status, created_at, job.updated_at, deleted_at, brief, standing, urgent, ${words ? 'hit' : 'null as hit'}
+      select job.id, version, status, created_at, job.updated_at, deleted_at, brief, standing, urgent, ${hit} as hit
         from picked join job on job.id = picked.id order by urgent, job.updated_at desc, job.id`,
-      [...values, most + 1],
+      [...values, most + 1, ...(words ? [words] : [])],
     )) as unknown as Row[]
     const shown = rows.slice(0, most)
     const last = shown[shown.length - 1]

@@ -1,4 +1,4 @@
-import { openMeasures } from '@nobbet/contract'
+import { huntOf, openMeasures } from '@nobbet/contract'
 import { deference, listed, ofKind, signedBlocks, under, type Block, type ReportOf } from './report'
 
 /** For who lives there: plain words, half a page and the photos. */
@@ -14,7 +14,7 @@ export function customerReport({ state, record, photos, dayOf }: ReportOf, visit
   const measures = openMeasures(record)
   const texts = (...kinds: Parameters<typeof ofKind>[1][]) => ofKind(items, ...kinds).map(({ text }) => text)
   const danger = items.some(({ severity }) => severity === 'danger') || measures.some(({ risk }) => risk)
-  const finding = state.hunt.finding
+  const { finding } = huntOf(state)
   const found = texts('found')
   return [
     {

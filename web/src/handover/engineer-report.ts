@@ -1,4 +1,4 @@
-import { leftOpen, linesOf, openMeasures, weighed, type JobState } from '@nobbet/contract'
+import { huntOf, leftOpen, linesOf, openMeasures, weighed, type JobState } from '@nobbet/contract'
 import {
   cableSchedule,
   compile,
@@ -24,7 +24,7 @@ export function engineerReport(
 ): Block[] {
   const { brief, wiring } = state.document
   const circuit = compile(wiring)
-  const { finding } = state.hunt
+  const { finding } = huntOf(state)
   return [
     { is: 'title', text: 'For the next engineer', under: `${brief.site}, ${wiring.scheme || brief.fitted.scheme}` },
     {
@@ -132,7 +132,7 @@ function huntTable(circuit: Circuit, state: JobState, dayOf: ReportOf['dayOf']):
   const lines = linesOf(circuit, state).filter(({ gone }) => !gone)
   if (lines.length === 0) return []
   const entries = weighed(lines)
-  const labels = new Map(state.hunt.finding?.causes.map(({ id, label }) => [id, label]))
+  const labels = new Map(huntOf(state).finding?.causes.map(({ id, label }) => [id, label]))
   const rows = lines.flatMap(({ at, note, entry }, i) => {
     try {
       return [[dayOf(at), huntEntryText(circuit, entry, entries.slice(0, i), (id) => labels.get(id) ?? id), note]]

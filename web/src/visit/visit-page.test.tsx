@@ -6,6 +6,7 @@ import '../../testing/patience'
 import { showAt } from '../../testing/page'
 import { serverOf, storeOf } from '../../testing/stores'
 import { IsolationStep } from '../shell/isolation-step'
+import { IntoRecord } from './into-record'
 import { VisitChip } from './visit-chip'
 import { VisitPage } from './visit-page'
 
@@ -217,5 +218,23 @@ describe('what is written down', () => {
     await within(follow).findByText(/Fit the head/)
     press('Done', follow)
     await waitFor(() => expect(record().followUps[0].done).toBeDefined())
+  })
+
+  it('takes in what Checks or Hunt found with one press, once, and then leads to it', async () => {
+    const job = `job-visit-${++jobs}`
+    const store = storeOf(job)
+    await store.load()
+    await store.record(visit as Exclude<Entry, { do: 'edit' }>)
+    const found = {
+      kind: 'found',
+      severity: 'danger',
+      text: 'No earth at the pump',
+      part: 'pump',
+      evidence: ['open'],
+    } as const
+    showAt('/', '/', <IntoRecord job={job} {...found} evidence={[...found.evidence]} />)
+    press('Into the record')
+    await screen.findByText('In the record')
+    expect(recordOf(store.current().state!).items).toMatchObject([{ ...found, visit: 'visit-1' }])
   })
 })
