@@ -93,6 +93,14 @@ describe('two visits with a temporary measure between them', () => {
     await page.waitForSelector('.items .item-photos .spot')
     expect(await violations(page)).toEqual([])
 
+    // A photo from anywhere in the job belongs to the visit.
+    await page.locator('.journey a ::-p-text(Checks)').click()
+    await page.$eval('.topbar input[type=file]', (e) => ((e as HTMLInputElement).hidden = false))
+    await (await inputOf(page, '.topbar input[type=file]')).uploadFile(await picture(page))
+    await fill(page, 'What it shows', 'The lid')
+    await press(page, 'Keep the photo')
+    await page.locator('.journey a ::-p-text(Visit)').click()
+    await page.waitForSelector('[aria-label="Photos of the job"] [alt="The lid"]')
     await press(page, 'End the visit')
     await says(page, '.open-visit', 'No visit is open')
     await arrived(job, ({ record }) => record.visits[0]?.ended !== undefined)
@@ -190,7 +198,8 @@ describe('two visits with a temporary measure between them', () => {
       }
       // The same but for its name.
       expect({ ...after, id: job, number: 0, lineage: '' }).toEqual({ ...before, number: 0, lineage: '' })
-      expect(photos).toMatchObject([{ caption: 'The charred contact', spot: { x: expect.any(Number) } }])
+      expect(photos.map(({ caption }) => caption)).toEqual(['The charred contact', 'The lid'])
+      expect(photos[0].spot).toMatchObject({ x: expect.any(Number) })
 
       // A file of something else is refused with the reason, and nothing is sent.
       const bad = join(folder, 'bad.zip')

@@ -1,5 +1,5 @@
 import { huntOf, openMeasures } from '@nobbet/contract'
-import { deference, listed, ofKind, signedBlocks, under, type Block, type ReportOf } from './report'
+import { deference, listed, ofKind, sentence, signedBlocks, under, type Block, type ReportOf } from './report'
 
 /** For who lives there: plain words, half a page and the photos. */
 export function customerReport({ state, record, photos, dayOf }: ReportOf, visitId: string | undefined): Block[] {
@@ -31,7 +31,7 @@ export function customerReport({ state, record, photos, dayOf }: ReportOf, visit
     ...under(
       'Left for now',
       measures.flatMap(({ what, limits, risk, until }): Block[] => [
-        { is: 'text', text: `${what} This ends on ${dayOf(until)}.`, strong: true },
+        { is: 'text', text: `${sentence(what)} This ends on ${dayOf(until)}.`, strong: true },
         ...listed([limits, risk ?? ''].filter(Boolean)),
       ]),
     ),

@@ -14,7 +14,7 @@ import {
 } from '@nobbet/core'
 import { planOf } from '../wiring/plan-of'
 import { gravityWords, itemWords } from '../visit/words'
-import { deference, listed, ofKind, signedBlocks, under, type Block, type ReportOf } from './report'
+import { deference, listed, ofKind, sentence, signedBlocks, under, type Block, type ReportOf } from './report'
 
 /** For whoever comes next: wiring as left, readings, steps, settings, open points. */
 export function engineerReport(
@@ -78,9 +78,17 @@ export function engineerReport(
 }
 
 function openPoints(state: JobState, record: ReportOf['record'], dayOf: ReportOf['dayOf']): Block[] {
-  const measures = openMeasures(record).flatMap(({ what, why, limits, risk, told, until }) => [
-    `Left until ${dayOf(until)}: ${what}${why ? ` Why: ${why}.` : ''} Limits: ${limits || 'none written'}.${risk ? ` May happen: ${risk}.` : ''}${told ? ` Told: ${told}.` : ''}`,
-  ])
+  const measures = openMeasures(record).map(({ what, why, limits, risk, told, until }) =>
+    [
+      `Left until ${dayOf(until)}: ${what}`,
+      why && `Why: ${why}`,
+      `Limits: ${limits || 'none written'}`,
+      risk && `May happen: ${risk}`,
+      told && `Told: ${told}`,
+    ]
+      .flatMap((part) => (part ? [sentence(part)] : []))
+      .join(' '),
+  )
   return listed([
     ...leftOpen(state).map(({ text }) => `To put back: ${text}`),
     ...measures,

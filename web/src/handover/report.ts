@@ -34,6 +34,9 @@ export const under = (heading: string, blocks: readonly Block[]): Block[] =>
 
 export const listed = (items: readonly string[]): Block[] => (items.length > 0 ? [{ is: 'list', items }] : [])
 
+/** With a full stop, where it has no end of its own. */
+export const sentence = (text: string): string => (/[.!?]$/.test(text.trim()) ? text.trim() : `${text.trim()}.`)
+
 /** The lines of a record that are of certain kinds. */
 export const ofKind = (items: readonly Item[], ...kinds: readonly Item['kind'][]): Item[] =>
   items.filter(({ kind }) => kinds.includes(kind))
