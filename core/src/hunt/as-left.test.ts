@@ -38,7 +38,7 @@ describe('a wiring as it is left', () => {
 
   it('has the link that was put in, and asks for a demand without the contacts it goes past: what was harmless is no danger', () => {
     let links = 0
-    for (const { id } of examples.slice(0, 6)) {
+    for (const { id } of examples.slice(0, 3)) {
       const circuit = circuitOf(id)
       const all = new Set(circuit.installation.intent.demands.map((demand) => demand.id))
       for (const { between, demand } of linkOutsOf(circuit, all)) {
@@ -51,7 +51,7 @@ describe('a wiring as it is left', () => {
         expect(dangers(judged).length).toBeLessThanOrEqual(dangers(circuit.installation).length)
       }
     }
-    expect(links).toBeGreaterThan(5)
+    expect(links).toBeGreaterThan(2)
   }, 120_000)
 
   it('never has a limit or cut-out linked out, in any example that has one', () => {

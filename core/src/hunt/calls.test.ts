@@ -7,15 +7,11 @@ describe('a call led by the hunt', () => {
     ['two-port-heating', 'zv-1.end-switch.never-makes'],
     ['mid-position', 'valve.s2.never-operates'],
     ['low-voltage', 'zv-2.motor.open'],
-    ['relay-panel', 'zv-1.motor.open'],
     ['diverter', 'valve.motor.open'],
     ['single-zone', 'call-cable.white.open'],
-    ['single-zone-mains', 'pump.motor.jammed'],
     ['single-zone-bus', 'nothing-wrong'],
-    ['three-wire-diverter', 'valve.motor.open'],
     ['hot-water-priority', 'zv-hw.motor.open'],
     ['gravity', 'stat-1-cable.black.open'],
-    ['fan-convector', 'zv-1.motor.open'],
   ]
   it.each(cases)(
     '%s, %s: ends with it mended, and with nothing changed for nothing but what reads alike',

@@ -56,27 +56,29 @@ describe('why, of every example', () => {
     expect(effects).toBeGreaterThan(3000)
   }, 120_000)
 
-  it('names the conductor, link or setting that departs from the plan, of a thousand alterations', () => {
+  // Three hundred at a time; NOBBET_ALTERATIONS=1000 looks at a thousand.
+  const wanted = Number(process.env.NOBBET_ALTERATIONS ?? 300)
+  it('names the conductor, link or setting that departs from the plan, of sampled alterations', () => {
     const random = numbers(1127)
     const all = examples.flatMap(({ id }) => {
       const plan = circuitOf(id)
       return alterationsOf(plan).map((alteration) => ({ id, plan, alteration }))
     })
-    const share = 1000 / all.length
+    const share = wanted / all.length
     let effects = 0
     let drawn = 0
     for (const { id, plan, alteration } of all) {
       if (random() > share) continue
       drawn++
       const circuit = compile(edited(plan.installation, alteration.command).doc, plan)
-      for (const wanted of wantedSets(plan))
-        for (const { effect, ends, texts } of told(circuit, plan, [], wanted)) {
+      for (const asked of wantedSets(plan))
+        for (const { effect, ends, texts } of told(circuit, plan, [], asked)) {
           effects++
-          if (unexplained(ends)) expect([id, alteration.name, wanted, effect]).toEqual(texts)
+          if (unexplained(ends)) expect([id, alteration.name, asked, effect]).toEqual(texts)
         }
     }
-    expect(drawn).toBeGreaterThan(900)
-    expect(effects).toBeGreaterThan(300)
+    expect(drawn).toBeGreaterThan(0.8 * wanted)
+    expect(effects).toBeGreaterThan(0.3 * wanted)
   }, 120_000)
 })
 
