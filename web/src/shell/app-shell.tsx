@@ -28,7 +28,7 @@ export function AppShell() {
   return (
     <>
       <header className={job && job !== 'new' && job !== 'start' ? 'topbar in-job' : 'topbar'}>
-        <Link to="/" className="wordmark">
+        <Link to="/" className="wordmark" aria-label="Nobbet">
           <img src="/mark.svg" alt="" />
           <span className="name">Nobbet</span>
         </Link>
