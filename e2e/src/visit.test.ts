@@ -95,7 +95,7 @@ describe('two visits with a temporary measure between them', () => {
 
     // A photo from anywhere in the job belongs to the visit.
     await page.locator('.journey a ::-p-text(Checks)').click()
-    await page.$eval('.topbar input[type=file]', (e) => ((e as HTMLInputElement).hidden = false))
+    await page.$eval('.topbar input[type=file]', (e) => (e.hidden = false))
     await (await inputOf(page, '.topbar input[type=file]')).uploadFile(await picture(page))
     await fill(page, 'What it shows', 'The lid')
     await press(page, 'Keep the photo')

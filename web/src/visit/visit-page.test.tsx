@@ -224,7 +224,7 @@ describe('what is written down', () => {
     const job = `job-visit-${++jobs}`
     const store = storeOf(job)
     await store.load()
-    await store.record(visit as Exclude<Entry, { do: 'edit' }>)
+    await store.record(visit)
     const found = {
       kind: 'found',
       severity: 'danger',
