@@ -15,12 +15,12 @@ import { ticksOf } from './ticks'
 export class JobIndex {
   constructor(private readonly em: EntityManager) {}
 
-  /** Works out anew how far a job is, when it is due and which words are written of it. What is still to be flushed is not seen. */
-  async bringUp(job: string): Promise<void> {
-    const [{ brief: written, installation }] = await this.all<{ brief: string; installation: string }>(
-      'select brief, installation from job join draft on draft.job = job.id where job.id = ?',
-      job,
-    )
+  /**
+   * Works out anew how far a job is, when it is due and which words are written of it; those of its wiring only where that is otherwise.
+   * What is still to be flushed is not seen.
+   */
+  async bringUp(job: string, wiring: 'rewired' | 'as it was'): Promise<void> {
+    const [{ written }] = await this.all<{ written: string }>('select brief as written from job where id = ?', job)
     const brief = JSON.parse(written) as JobBrief
     const hunt = (await this.recordIn('hunt', job)) ?? noHunt
     const record = (await this.recordIn('site_record', job)) ?? noRecord
@@ -31,27 +31,34 @@ export class JobIndex {
       standing.due?.on ?? null,
       job,
     ])
-    const texts = [
+    const body = lines([
       ...briefTexts(brief),
-      ...wiringTexts(JSON.parse(installation) as Installation),
       ...huntTexts(hunt),
       ...recordTexts(record),
       ...findings.map(({ note }) => note),
       ...(await this.notes(job)),
       ...(await this.captions(job)),
-    ]
-    const body = [...new Set(texts.filter(Boolean))].join('\n')
+    ])
+    if (wiring === 'as it was') {
+      await this.em.execute('update job_text set site = ?, body = ? where job = ?', [brief.site, body, job])
+      return
+    }
+    const [{ installation }] = await this.all<{ installation: string }>(
+      'select installation from draft where job = ?',
+      job,
+    )
+    const parts = lines(wiringTexts(JSON.parse(installation) as Installation))
     await this.em.execute(
-      `insert into job_text (job, site, body) values (?, ?, ?)
-        on conflict (job) do update set site = excluded.site, body = excluded.body`,
-      [job, brief.site, body],
+      `insert into job_text (job, site, wiring, body) values (?, ?, ?, ?)
+        on conflict (job) do update set site = excluded.site, wiring = excluded.wiring, body = excluded.body`,
+      [job, brief.site, parts, body],
     )
   }
 
   /** The same of every job that has none yet: those from before there was an index. */
   async bringUpMissing(): Promise<void> {
     const rows = await this.all<{ id: string }>('select id from job where id not in (select job from job_text)')
-    for (const { id } of rows) await this.bringUp(id)
+    for (const { id } of rows) await this.bringUp(id, 'rewired')
   }
 
   private async notes(job: string): Promise<string[]> {
@@ -79,6 +86,8 @@ export class JobIndex {
     return (await this.em.execute(sql, values)) as unknown as T[]
   }
 }
+
+const lines = (texts: readonly string[]): string => [...new Set(texts.filter(Boolean))].join('\n')
 
 const briefTexts = ({ symptom, earlier, engineer, fitted }: JobBrief): string[] => [
   symptom,

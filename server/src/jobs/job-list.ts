@@ -4,16 +4,17 @@ import {
   duesOf,
   headingOf,
   soonFrom,
-  standingSchema,
   type Due,
   type SiteRecord,
   type JobBrief,
   type JobDocument,
   type JobList,
   type JobListQuery,
+  type JobStanding,
   type JobSummary,
 } from '@nobbet/contract'
 import { ApiProblem } from '../http/problem'
+import { excerptOf, soughtIn } from './excerpt'
 
 interface Row {
   id: string
@@ -25,7 +26,8 @@ interface Row {
   updated_at: number
   deleted_at: number | null
   urgent: string
-  hit: string | null
+  /** Everything that is written of it, where words were looked for. */
+  text: string | null
 }
 
 /** Behind every day: where nothing is due soon. */
@@ -68,10 +70,9 @@ export class JobListService {
     if (after && !from)
       throw new ApiProblem(422, 'Some of this cannot be used', [{ field: 'after', reason: 'is no page’s beginning' }])
     if (from) values.push(from[1], from[1], Number(from[2]), Number(from[2]), from[3])
-    // What is looked at of every job is in the index; briefs, and where the words stand, are read for one page.
-    const hit = words
-      ? `(select snippet(job_words, -1, '⟦', '⟧', '…', 12) from job_words
-          where job_words match ? and rowid = (select number from job_text where job_text.job = job.id))`
+    // What is looked at of every job is in the index; briefs, and what the words stand in, are read for one page.
+    const text = words
+      ? '(select site || char(10) || body || char(10) || wiring from job_text where job = job.id)'
       : 'null'
     const rows = (await this.em.execute(
       `with listed as (
@@ -82,14 +83,14 @@ export class JobListService {
         select * from listed
           ${from ? 'where urgent > ? or (urgent = ? and (updated_at < ? or (updated_at = ? and id > ?)))' : ''}
           order by urgent, updated_at desc, id limit ?)
-      select job.id, version, status, created_at, job.updated_at, deleted_at, brief, standing, urgent, ${hit} as hit
+      select job.id, version, status, created_at, job.updated_at, deleted_at, brief, standing, urgent, ${text} as text
         from picked join job on job.id = picked.id order by urgent, job.updated_at desc, job.id`,
-      [...values, most + 1, ...(words ? [words] : [])],
+      [...values, most + 1],
     )) as unknown as Row[]
     const shown = rows.slice(0, most)
     const last = shown[shown.length - 1]
     return {
-      jobs: shown.map(summaryOf),
+      jobs: shown.map((row) => summaryOf(row, find)),
       ...(rows.length > most && { next: `${last.urgent}.${last.updated_at}.${last.id}` }),
       counts: await this.counts(),
     }
@@ -127,18 +128,21 @@ export class JobListService {
   }
 }
 
-const summaryOf = (row: Row): JobSummary => ({
+const summaryOf = (row: Row, find: string): JobSummary => ({
   id: row.id,
   number: row.version,
   ...headingOf(
     { brief: JSON.parse(row.brief) as JobBrief, status: row.status },
-    standingSchema.parse(JSON.parse(row.standing)),
+    JSON.parse(row.standing) as JobStanding,
   ),
   createdAt: new Date(row.created_at).toISOString(),
   updatedAt: new Date(row.updated_at).toISOString(),
   ...(row.deleted_at !== null && { deletedAt: new Date(row.deleted_at).toISOString() }),
-  ...(row.hit !== null && { match: row.hit }),
+  ...(row.text !== null && { match: excerptOf(row.text, soughtIn(find)) }),
 })
 
 /** Each word, or one that begins so; letters and digits only, so that nothing of it is taken for a command of the index. */
-const wordsOf = (find: string): string => (find.match(/[\p{L}\p{N}]+/gu) ?? []).map((word) => `"${word}"*`).join(' ')
+const wordsOf = (find: string): string =>
+  soughtIn(find)
+    .map((word) => `"${word}"*`)
+    .join(' ')

@@ -73,9 +73,10 @@ export class JobService {
       const service = new JobService(em, this.now, this.by)
       for (const logged of entries) await service.recordOne(job, logged)
       await em.flush()
-      if (entries.length > 0) await new JobIndex(em).bringUp(job)
+      const rewired = entries.some(({ entry }) => entry.do === 'open' || entry.do === 'edit')
+      await new JobIndex(em).bringUp(job, rewired ? 'rewired' : 'as it was')
       const tail = await service.tail(job, after)
-      if (!entries.some(({ entry }) => entry.do === 'open' || entry.do === 'edit')) return tail
+      if (!rewired) return tail
       const row = await service.jobRow(job)
       const draft = await em.findOneOrFail(DraftEntity, { job })
       const problems = documentProblems({ brief: row.brief, status: row.status, wiring: draft.installation })

@@ -140,6 +140,7 @@ describe('a job is found', () => {
   it('with where it stands, marked; no longer by what was taken out; and by its site’s history', async () => {
     const [job] = (await list('find=charred')).jobs
     expect(job.match).toContain('⟦charred⟧')
+    expect((await list('find=behind%20grinding')).jobs[0].match).toBe('⟦Grinding⟧ noise ⟦behind⟧ the airing cupboard')
     await record('job-found-1', { do: 'item', id: 'item-found-1', item: null })
     expect(await found('charred')).toEqual([])
     await record('job-found-2', opening('Saltmarsh House').entry)

@@ -73,7 +73,7 @@ export class PhotoService {
       em.persist(em.create(PhotoEntity, row))
       await em.flush()
       await em.execute('insert into picture (photo, image, thumbnail) values (?, ?, ?)', [id, bytes, small])
-      await new JobIndex(em).bringUp(job)
+      await new JobIndex(em).bringUp(job, 'as it was')
       return photoOf(row)
     })
   }
@@ -100,7 +100,7 @@ export class PhotoService {
 
   async remove(job: string, id: string): Promise<void> {
     const taken = await this.em.nativeDelete(PhotoEntity, { id, job })
-    if (taken > 0) await this.em.transactional((em) => new JobIndex(em).bringUp(job))
+    if (taken > 0) await this.em.transactional((em) => new JobIndex(em).bringUp(job, 'as it was'))
   }
 
   private async jobThere(id: string): Promise<void> {

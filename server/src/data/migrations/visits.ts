@@ -41,18 +41,20 @@ export class Visits extends Migration {
 
       `create table job_text (
         number integer primary key, job text not null unique references job (id) on delete cascade, site text not null,
-        body text not null)`,
+        wiring text not null, body text not null)`,
       `create virtual table job_words using fts5(
-        site, body, content='job_text', content_rowid='number', tokenize='unicode61 remove_diacritics 2', prefix='2 3')`,
+        site, wiring, body, content='job_text', content_rowid='number', tokenize='unicode61 remove_diacritics 2', prefix='2 3')`,
       `create trigger job_text_put after insert on job_text begin
-        insert into job_words (rowid, site, body) values (new.number, new.site, new.body);
+        insert into job_words (rowid, site, wiring, body) values (new.number, new.site, new.wiring, new.body);
       end`,
       `create trigger job_text_gone after delete on job_text begin
-        insert into job_words (job_words, rowid, site, body) values ('delete', old.number, old.site, old.body);
+        insert into job_words (job_words, rowid, site, wiring, body)
+          values ('delete', old.number, old.site, old.wiring, old.body);
       end`,
       `create trigger job_text_anew after update on job_text begin
-        insert into job_words (job_words, rowid, site, body) values ('delete', old.number, old.site, old.body);
-        insert into job_words (rowid, site, body) values (new.number, new.site, new.body);
+        insert into job_words (job_words, rowid, site, wiring, body)
+          values ('delete', old.number, old.site, old.wiring, old.body);
+        insert into job_words (rowid, site, wiring, body) values (new.number, new.site, new.wiring, new.body);
       end`,
     ])
       this.addSql(statement)
