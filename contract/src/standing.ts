@@ -22,13 +22,16 @@ export const standingSchema = z.object({
 })
 export type JobStanding = z.infer<typeof standingSchema>
 
+/** How many looks a hunt has, with the findings that were made before hunts had lines. */
+export const looksIn = (findings: number, { lines }: HuntRecord): number =>
+  findings + lines.filter(({ entry }) => 'see' in entry).length
+
 /** How far a job is, of everything recorded of it. */
 export function standingOf(findings: number, hunt: HuntRecord, record: SiteRecord, ticks: number): JobStanding {
-  const looks = findings + hunt.lines.filter(({ entry }) => 'see' in entry).length
   const visit = openVisit(record)
   const [due] = duesOf(record)
   return {
-    findings: looks,
+    findings: looksIn(findings, hunt),
     ...(hunt.finding && { found: hunt.finding.causes[0]?.label }),
     ticks,
     visits: record.visits.length,

@@ -1,8 +1,7 @@
-import { huntOf, openMeasures, openVisit, recordOf, unsettled, type SiteRecord } from '@nobbet/contract'
+import { huntOf, looksIn, openMeasures, openVisit, recordOf, unsettled, type SiteRecord } from '@nobbet/contract'
 import { findingKey, shortVerdictText, type Installation } from '@nobbet/core'
 import { useEffect } from 'react'
 import { NavLink, Navigate, Outlet, useLocation, useParams } from 'react-router'
-import { looksIn } from '../store/hunt-of'
 import { useAttended, useJob } from '../store/use-job'
 import { useVerdict, type Verdict } from '../workers/use-verdict'
 import { Clashes } from './clashes'
@@ -36,7 +35,7 @@ export function JobShell() {
   if (!workspace) return <Navigate to={lastPlace(job, brief.kind)} replace />
 
   const circuits = brief.fitted.circuits.map((c) => c.name).join(', ')
-  const looks = looksIn(state)
+  const looks = looksIn(state.findings.length, huntOf(state))
   const { finding } = huntOf(state)
   const stations = [
     { to: 'brief', name: 'Brief', state: circuits },
