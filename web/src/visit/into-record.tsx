@@ -25,7 +25,12 @@ export function IntoRecord({
     ...stampOf(visit),
   }
   return (
-    <Button size="sm" variant="outline-dark" onClick={() => void store.record({ do: 'item', id: newId(), item })}>
+    <Button
+      size="sm"
+      variant="outline-dark"
+      className="d-inline-flex align-items-center gap-1"
+      onClick={() => void store.record({ do: 'item', id: newId(), item })}
+    >
       <ClipboardPen size={16} aria-hidden /> Into the record
     </Button>
   )
