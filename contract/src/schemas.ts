@@ -79,7 +79,7 @@ export const jobListQuerySchema = z.strictObject({
   site: z.string().trim().max(120).default(''),
   kind: z.enum([...kindsOfWork, 'all'], { error: 'is new-system, change-of-controls, fault or all' }).default('all'),
   /** At most so many at once. */
-  most: z.coerce.number({ error: 'is no number' }).int().min(1).max(200).default(100),
+  most: z.coerce.number({ error: 'is no number' }).int().min(1).max(200).default(50),
   /** `next` of the page before. */
   after: z.string().max(200).default(''),
 })

@@ -75,7 +75,8 @@ async function bringUp(orm: MikroORM, folder: string, existed: boolean): Promise
     await orm.migrator.up()
   }
   await beginLogs(orm)
-  await orm.em.fork().transactional((em) => new JobIndex(em).bringUpMissing())
+  // A few at a time: what is broken off goes on at the next start, and memory stays small.
+  while ((await orm.em.fork().transactional((em) => new JobIndex(em).bringUpMissing(100))) > 0);
   await lineageOf(orm.em.fork())
 }
 

@@ -9,7 +9,19 @@ import {
   type SiteRecord,
 } from '@nobbet/contract'
 import type { Installation } from '@nobbet/core'
-import { ticksOf } from './ticks'
+import { ticked } from './ticks'
+
+interface Known {
+  brief: string
+  hunt: string | null
+  record: string | null
+  findings: string
+  captions: string
+  notes: string
+  ticked: number
+  /** Only where the wiring is otherwise. */
+  installation: string | null
+}
 
 /** What the list of jobs tells of each and finds them by; follows from everything else that is known of a job. */
 export class JobIndex {
@@ -20,12 +32,12 @@ export class JobIndex {
    * What is still to be flushed is not seen.
    */
   async bringUp(job: string, wiring: 'rewired' | 'as it was'): Promise<void> {
-    const [{ written }] = await this.all<{ written: string }>('select brief as written from job where id = ?', job)
-    const brief = JSON.parse(written) as JobBrief
-    const hunt = (await this.recordIn('hunt', job)) ?? noHunt
-    const record = (await this.recordIn('site_record', job)) ?? noRecord
-    const findings = await this.all<{ note: string }>('select note from finding where job = ?', job)
-    const standing = standingOf(findings.length, hunt, record, (await ticksOf(this.em, job)).length)
+    const known = await this.known(job, wiring)
+    const brief = JSON.parse(known.brief) as JobBrief
+    const hunt = known.hunt === null ? noHunt : (JSON.parse(known.hunt) as HuntRecord)
+    const record = known.record === null ? noRecord : (JSON.parse(known.record) as SiteRecord)
+    const findings = JSON.parse(known.findings) as string[]
+    const standing = standingOf(findings.length, hunt, record, known.ticked)
     await this.em.execute('update job set standing = ?, due = ? where id = ?', [
       JSON.stringify(standing),
       standing.due?.on ?? null,
@@ -35,19 +47,15 @@ export class JobIndex {
       ...briefTexts(brief),
       ...huntTexts(hunt),
       ...recordTexts(record),
-      ...findings.map(({ note }) => note),
-      ...(await this.notes(job)),
-      ...(await this.captions(job)),
+      ...findings,
+      ...(JSON.parse(known.notes) as string[]),
+      ...(JSON.parse(known.captions) as string[]),
     ])
-    if (wiring === 'as it was') {
+    if (known.installation === null) {
       await this.em.execute('update job_text set site = ?, body = ? where job = ?', [brief.site, body, job])
       return
     }
-    const [{ installation }] = await this.all<{ installation: string }>(
-      'select installation from draft where job = ?',
-      job,
-    )
-    const parts = lines(wiringTexts(JSON.parse(installation) as Installation))
+    const parts = lines(wiringTexts(JSON.parse(known.installation) as Installation))
     await this.em.execute(
       `insert into job_text (job, site, wiring, body) values (?, ?, ?, ?)
         on conflict (job) do update set site = excluded.site, wiring = excluded.wiring, body = excluded.body`,
@@ -55,35 +63,32 @@ export class JobIndex {
     )
   }
 
-  /** The same of every job that has none yet: those from before there was an index. */
-  async bringUpMissing(): Promise<void> {
-    const rows = await this.all<{ id: string }>('select id from job where id not in (select job from job_text)')
+  /** All that the list follows from, in one question: this is asked at every write. */
+  private async known(job: string, wiring: 'rewired' | 'as it was'): Promise<Known> {
+    const [row] = (await this.em.execute(
+      `select brief,
+          (select record from hunt where hunt.job = job.id) as hunt,
+          (select record from site_record where site_record.job = job.id) as record,
+          (select json_group_array(note) from finding where finding.job = job.id) as findings,
+          (select json_group_array(caption) from photo where photo.job = job.id) as captions,
+          (select json_group_array(json_extract(entry, '$.text')) from entry
+            where entry.job = job.id and (entry like '%"note"%' or entry like '%"act"%')
+              and json_extract(entry, '$.do') in ('note', 'act')) as notes,
+          (select count(*) from (${ticked})) as ticked,
+          ${wiring === 'rewired' ? '(select installation from draft where draft.job = job.id)' : 'null'} as installation
+        from job where id = ?`,
+      [job, job],
+    )) as unknown as Known[]
+    return row
+  }
+
+  /** The same of so many jobs that have none yet, those from before there was an index; how many they were. */
+  async bringUpMissing(most: number): Promise<number> {
+    const rows = (await this.em.execute('select id from job where id not in (select job from job_text) limit ?', [
+      most,
+    ])) as unknown as { id: string }[]
     for (const { id } of rows) await this.bringUp(id, 'rewired')
-  }
-
-  private async notes(job: string): Promise<string[]> {
-    const rows = await this.all<{ text: string | null }>(
-      `select json_extract(entry, '$.text') as text from entry
-        where job = ? and (entry like '%"note"%' or entry like '%"act"%') and json_extract(entry, '$.do') in ('note', 'act')`,
-      job,
-    )
-    return rows.flatMap(({ text }) => text ?? [])
-  }
-
-  private async captions(job: string): Promise<string[]> {
-    const rows = await this.all<{ caption: string }>('select caption from photo where job = ?', job)
-    return rows.map(({ caption }) => caption)
-  }
-
-  private async recordIn(table: 'hunt', job: string): Promise<HuntRecord | undefined>
-  private async recordIn(table: 'site_record', job: string): Promise<SiteRecord | undefined>
-  private async recordIn(table: string, job: string): Promise<unknown> {
-    const [row] = await this.all<{ record: string }>(`select record from ${table} where job = ?`, job)
-    return row && (JSON.parse(row.record) as unknown)
-  }
-
-  private async all<T>(sql: string, ...values: string[]): Promise<T[]> {
-    return (await this.em.execute(sql, values)) as unknown as T[]
+    return rows.length
   }
 }
 

@@ -3,6 +3,16 @@ import { noHunt, noRecord } from '@nobbet/contract'
 import { inBin, notFound } from '../http/problem'
 import { ticksOf } from './ticks'
 
+interface Whole {
+  version: number
+  brief: string
+  status: string
+  deleted_at: number | null
+  installation: string
+  hunt: string | null
+  record: string | null
+}
+
 /**
  * Jobs and their logs as they are sent: what stands in the database as JSON goes out as it stands, and is not read into objects and
  * written again for every reader. What comes out is what the contract's schemas describe, which the tests hold it to.
@@ -14,11 +24,7 @@ export class JobTexts {
   ) {}
 
   async job(id: string): Promise<{ text: string; number: number }> {
-    const { version, brief, status } = await this.row(id)
-    const [{ installation }] = await this.all<{ installation: string }>(
-      'select installation from draft where job = ?',
-      id,
-    )
+    const { version, brief, status, installation, hunt, record } = await this.whole(id)
     const findings = await this.all<
       Record<'id' | 'asking' | 'observable' | 'result' | 'note', string> & { at: number }
     >('select id, asking, observable, result, note, at from finding where job = ? order by number', id)
@@ -28,8 +34,6 @@ export class JobTexts {
       id,
     )
     const ticks = await ticksOf(this.em, id)
-    const hunts = await this.all<{ record: string }>('select record from hunt where job = ?', id)
-    const records = await this.all<{ record: string }>('select record from site_record where job = ?', id)
     const text = object({
       id: plain(id),
       number: plain(version),
@@ -60,8 +64,8 @@ export class JobTexts {
       ),
       ticks: list(ticks.map(plain)),
       scenarios: list(await this.scenarios(id)),
-      hunt: hunts[0]?.record ?? JSON.stringify(noHunt),
-      record: records[0]?.record ?? JSON.stringify(noRecord),
+      hunt: hunt ?? JSON.stringify(noHunt),
+      record: record ?? JSON.stringify(noRecord),
     })
     return { text, number: version }
   }
@@ -80,7 +84,12 @@ export class JobTexts {
   }
 
   async tail(job: string, after: number): Promise<string> {
-    const { version } = await this.row(job)
+    const { version } = this.there(
+      await this.all<{ version: number; deleted_at: number | null }>(
+        'select version, deleted_at from job where id = ?',
+        job,
+      ),
+    )
     const entries = await this.all<
       Record<'id' | 'author' | 'visit' | 'entry', string> & { number: number; at: number; device: string | null }
     >(
@@ -107,11 +116,22 @@ export class JobTexts {
     })
   }
 
-  private async row(id: string): Promise<{ version: number; brief: string; status: string }> {
-    const [row] = await this.all<{ version: number; brief: string; status: string; deleted_at: number | null }>(
-      'select version, brief, status, deleted_at from job where id = ?',
-      id,
+  /** All of a job that is kept once, in one question. */
+  private async whole(id: string): Promise<Whole> {
+    return this.there(
+      await this.all<Whole>(
+        `select version, brief, status, deleted_at,
+            (select installation from draft where draft.job = job.id) as installation,
+            (select record from hunt where hunt.job = job.id) as hunt,
+            (select record from site_record where site_record.job = job.id) as record
+          from job where id = ?`,
+        id,
+      ),
     )
+  }
+
+  /** The one row of a job that is there and not in the bin. */
+  private there<T extends { deleted_at: number | null }>([row]: T[]): T {
     if (!row) throw notFound('job')
     if (row.deleted_at !== null) throw inBin()
     return row
