@@ -26,6 +26,7 @@ const floors = [
   'states',
   'checks',
   'planning',
+  'moves',
   'termination',
   'bench',
   'hunt',

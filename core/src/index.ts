@@ -179,6 +179,19 @@ export {
   togetherOf,
 } from './checks'
 export {
+  CannotChange,
+  changedTo,
+  commonChanges,
+  movesOf,
+  takenBack,
+  touchesOf,
+  type Change as ControlsChange,
+  type CommonChange,
+  type Move,
+  type MoveKind,
+  type MoveNote,
+} from './moves'
+export {
   briefOf,
   cableLabels,
   cableSchedule,

@@ -38,7 +38,7 @@ import {
   voltFreeThermostat,
 } from './thermostats'
 import { threeWireValve } from './three-wire-valve'
-import { sixWireValve, twoPortValve } from './two-port-valve'
+import { otherLeadValve, sixWireValve, twoPortValve } from './two-port-valve'
 import { asDeviceType } from './type-schema'
 import { manifoldController, thermalHead } from './underfloor'
 import { pastTypes, versionsOf } from './versions'
@@ -70,6 +70,7 @@ export const deviceTypes: readonly DeviceType[] = [
   pipeThermostat,
   twoPortValve,
   sixWireValve,
+  otherLeadValve,
   normallyOpenValve,
   midPositionValve,
   diverterValve,

@@ -1,12 +1,14 @@
 import type { Installation } from '../installation'
 import type { SupplyId } from '../catalogue'
-import { planSystem, type CircuitBrief, type SchemeId } from '../planning'
+import { planSystem, type CircuitBrief, type PlanBrief, type SchemeId } from '../planning'
 
 export { ownValve } from './own-valve'
 
 export interface Example {
   id: string
   name: string
+  /** What it is planned from. */
+  readonly brief: PlanBrief
   /** Planned when first asked for. */
   readonly installation: Installation
 }
@@ -22,11 +24,13 @@ function make(
   supply: SupplyId = '230-50',
 ): Example {
   let planned: Installation | undefined
+  const brief: PlanBrief = { scheme, circuits, supply, cable: 'five-core', terminals: 'separate' }
   return {
     id,
     name,
+    brief,
     get installation() {
-      planned ??= planSystem({ scheme, circuits, supply, cable: 'five-core', terminals: 'separate' }, id, name)
+      planned ??= planSystem(brief, id, name)
       return planned
     },
   }

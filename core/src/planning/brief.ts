@@ -3,7 +3,16 @@ import { supplies, type SupplyId } from '../catalogue'
 import { colourSchema, idSchema, printable, terminalRefSchema } from '../installation'
 import { centreKindIds } from './centres'
 import { refusalsOf } from './refusals'
-import { circuitKindIds, fittingChoices, schemeIds, type Fittings } from './schemes'
+import {
+  circuitKindIds,
+  fittingChoices,
+  schemeIds,
+  thermostatChoices,
+  timedChoices,
+  type Fittings,
+  type ThermostatChoice,
+  type TimedChoice,
+} from './schemes'
 
 /** An object of which every key is known: what a brief says and nobody would read is refused, not dropped. */
 const known = <S extends z.ZodRawShape>(what: string, shape: S) =>
@@ -21,6 +30,10 @@ export const circuitBriefSchema = known('a circuit', {
   name: printable(z.string().trim().min(1, 'give the circuit a name').max(40)),
   /** It is to heat while the cylinder is heated. Left out, it may wait. */
   alongside: z.boolean().optional(),
+  /** What asks for the zone's heat. Left out, the thermostat its scheme usually has. */
+  thermostat: z.enum(Object.keys(thermostatChoices) as [ThermostatChoice, ...ThermostatChoice[]]).optional(),
+  /** What times it. Left out, the programmer's channel. */
+  timed: z.enum(Object.keys(timedChoices) as [TimedChoice, ...TimedChoice[]]).optional(),
 })
 export type CircuitBrief = z.infer<typeof circuitBriefSchema>
 
@@ -46,6 +59,11 @@ export const briefShapeSchema = known('a brief of what is fitted', {
   terminals: z.enum(centreKindIds, { error: () => `it is ${centreKindIds.join(', ')}` }).default('separate'),
   /** Whether the programmer has an OFF contact for hot water. Left out, it has. */
   offContact: z.boolean().optional(),
+  /** Device types in the place of those that a plan usually has, by the device's id in the plan. */
+  types: z
+    .record(idSchema, idSchema)
+    .refine((types) => Object.keys(types).length <= 40, 'at most 40 devices')
+    .optional(),
   /** Cables that are in the wall already, by their id in the plan, and the colours of their cores. */
   inWall: z
     .record(idSchema, z.array(colourSchema).min(2, 'a cable has two cores and more').max(7))

@@ -27,17 +27,7 @@ export function planMidPosition(brief: PlanBrief, id: string, name: string): Ins
   system.spur()
   system.programmer({ heating: 'HTG-ON', hotWater: 'HW-ON' })
   // Line, neutral, earth and two ON fill five cores: hot water OFF needs a second cable.
-  layout.cable(
-    'programmer-cable-2',
-    'Programmer second cable',
-    'programmer',
-    [
-      { terminal: 'HW-OFF', use: 'switched', to: 'off' },
-      { terminal: null, use: 'earth', to: 'E' },
-    ],
-    8,
-    { cores: 3 },
-  )
+  system.furtherCable('programmer', 'Programmer', { 'HW-OFF': 'off' }, 8)
   system.roomThermostat(1, heating, 'HTG-ON', 'heating')
   system.cylinderThermostat({ C: 'HW-ON', DEMAND: 'call', SATISFIED: 'off' })
   // At 120 V the same watts need a resistor smaller by the square of the volts.

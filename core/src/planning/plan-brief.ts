@@ -1,4 +1,5 @@
 import { CentreTooSmall } from './allocate'
+import { NoSuchDevice, TypeDoesNotFit } from './chosen-types'
 import { NoSuchCable, TooFewCores } from './cores'
 import { refusalsOf, type Refusal } from './refusals'
 import { briefAnswersSchema, type PlanBrief } from './brief'
@@ -54,6 +55,8 @@ export function whyNotLaid(brief: PlanBrief): Refusal | undefined {
   } catch (error) {
     if (error instanceof TooFewCores || error instanceof NoSuchCable)
       return { path: ['inWall', error.cable], message: error.message }
+    if (error instanceof NoSuchDevice || error instanceof TypeDoesNotFit)
+      return { path: ['types', error.device], message: error.message }
     if (error instanceof CentreTooSmall) return { path: ['terminals'], message: error.message }
     throw error
   }

@@ -7,15 +7,24 @@ import {
   fittingsOf,
   schemes,
   usualFittings,
+  zonesBehindChannel,
   type CircuitKind,
   type Fittings,
   type SchemeId,
+  type ThermostatChoice,
+  type TimedChoice,
 } from './schemes'
 
 /** What answers of a brief can contradict each other in. */
 export interface Answers extends Partial<Fittings> {
   scheme: SchemeId
-  circuits: readonly { kind: CircuitKind; name: string; alongside?: boolean }[]
+  circuits: readonly {
+    kind: CircuitKind
+    name: string
+    alongside?: boolean
+    thermostat?: ThermostatChoice
+    timed?: TimedChoice
+  }[]
   offContact?: boolean
 }
 
@@ -32,6 +41,7 @@ export function refusalsOf(brief: Answers): Refusal[] {
   countsOfCircuits(brief, refuse)
   namesOfCircuits(brief, refuse)
   alongsideHotWater(brief, refuse)
+  ownThermostats(brief, refuse)
   if (brief.scheme === 'mid-position' && brief.offContact === false)
     refuse(
       ['offContact'],
@@ -78,6 +88,28 @@ function alongsideHotWater(brief: Answers, refuse: Refuse): void {
         usualFittings(brief.scheme)
           ? `“${name}” is to heat with hot water, and with two calls a valve shuts it off while the cylinder is heated`
           : `“${name}” is to heat with hot water, and ${schemes[brief.scheme].name} gives all flow to the cylinder first`,
+      )
+  })
+}
+
+/** Zones with another thermostat than their scheme's, or timed otherwise. */
+function ownThermostats(brief: Answers, refuse: Refuse): void {
+  const behind = zonesBehindChannel(brief.scheme)
+  const receiver = usualFittings(brief.scheme) && fittingsOf(brief).control === 'smart-receiver'
+  brief.circuits.forEach(({ kind, name, thermostat, timed }, i) => {
+    for (const [field, said] of Object.entries({ thermostat, timed })) {
+      if (said === undefined) continue
+      const path = ['circuits', i, field]
+      if (kind !== 'heating') refuse(path, `“${name}” is no heating zone with a thermostat of its own to choose`)
+      else if (receiver)
+        refuse(path, `with a smart receiver the zones’ thermostats are its own: leave the ${field} out`)
+      else if (!behind)
+        refuse(path, `${schemes[brief.scheme].name} is laid out in one way only: leave the ${field} out`)
+    }
+    if (timed === 'by-itself' && (thermostat === undefined || thermostat === 'wired' || thermostat === 'two-wire'))
+      refuse(
+        ['circuits', i, 'timed'],
+        `“${name}” cannot time itself: a plain thermostat knows no hours; take a programmable or a wireless one`,
       )
   })
 }

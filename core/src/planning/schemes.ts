@@ -114,6 +114,23 @@ export interface Fittings {
   boiler: keyof typeof fittingChoices.boiler
 }
 
+/** What asks for a zone's heat, beside the plain thermostat that a plan lays out where nobody says otherwise. */
+export const thermostatChoices = {
+  wired: 'Wired thermostat',
+  'two-wire': 'Two-wire thermostat',
+  programmable: 'Programmable thermostat',
+  wireless: 'Wireless thermostat, receiver in its place',
+} as const
+export type ThermostatChoice = keyof typeof thermostatChoices
+
+/** What times a zone: the programmer's channel in front of its thermostat, or the thermostat, then on permanent line. */
+export const timedChoices = { 'by-channel': 'By the programmer', 'by-itself': 'By its thermostat' } as const
+export type TimedChoice = keyof typeof timedChoices
+
+/** Schemes in which a heating zone has a mains thermostat of its own behind a channel of the programmer. */
+export const zonesBehindChannel = (scheme: SchemeId): boolean =>
+  usualFittings(scheme) !== undefined || ['mid-position', 'diverter', 'three-wire-diverter', 'gravity'].includes(scheme)
+
 interface SchemeType {
   name: string
   takes: Partial<Record<CircuitKind, readonly [fewest: number, most: number]>>

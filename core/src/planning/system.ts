@@ -2,10 +2,11 @@ import { coloursOf, deviceType, supplies, thermostatWire, typeDirectory } from '
 import { parseInstallation, type Demand, type Device, type End, type Installation, type Place } from '../installation'
 import { nth } from '../lists'
 import { withPipework, type PipeworkOptions } from '../pipework'
-import type { PlanBrief } from './brief'
+import type { CircuitBrief, PlanBrief } from './brief'
 import type { CircuitKind } from './schemes'
 import type { Wire } from './cores'
 import { Layout } from './layout'
+import { ChosenTypes } from './chosen-types'
 
 /** Line, neutral and earth to terminals of those names. */
 export const mains: readonly Wire[] = [
@@ -58,8 +59,35 @@ export class PlannedSystem {
   private readonly demands: Demand[] = []
   private readonly connectors: { id: string; name: string; place: string; ways: number }[] = []
 
-  constructor(private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply' | 'inWall'>) {
+  private readonly chosen: ChosenTypes
+
+  constructor(
+    private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply' | 'inWall' | 'circuits' | 'types'>,
+  ) {
     this.layout = new Layout('wc', brief)
+    this.chosen = new ChosenTypes(brief.types ?? {})
+  }
+
+  /** What the brief says of a circuit. */
+  private circuit(name: string): CircuitBrief | undefined {
+    return this.brief.circuits.find((one) => one.name === name)
+  }
+
+  /** The programmer's heating channel for a zone; null where its thermostat times it. */
+  channelOf(name: string): Demand['channel'] {
+    return this.circuit(name)?.timed === 'by-itself' ? null : channel('heating')
+  }
+
+  /** Whether anything is timed by the programmer's heating channel. */
+  private get channelServes(): boolean {
+    const isTimed = ({ kind, timed }: CircuitBrief) =>
+      kind !== 'hot-water' && kind !== 'towel-rails' && timed !== 'by-itself'
+    return this.brief.circuits.some(isTimed)
+  }
+
+  /** What stands at a device's place: its usual type, or the one the brief chooses. */
+  private typeAt(id: string, usual: string) {
+    return deviceType(this.chosen.typeOf(id, usual))
   }
 
   place(id: string, name: string): void {
@@ -67,7 +95,7 @@ export class PlannedSystem {
   }
 
   device(id: string, name: string, type: string, place = 'plant', settings: Device['settings'] = {}): void {
-    this.devices.push({ id, name, type, place, settings })
+    this.devices.push({ id, name, type: this.chosen.typeOf(id, type), place, settings })
   }
 
   connector(id: string, name: string, place: string, ways = 2): void {
@@ -77,7 +105,7 @@ export class PlannedSystem {
   /** Heating of a zone: programmer channel, its own thermostat. */
   heating(n: number, name: string, rest: DemandRest): void {
     const thermostat = { device: `stat-${n}`, contact: 'contact' }
-    this.demand({ id: `heating-${n}`, name, kind: 'heating', channel: channel('heating'), thermostat, ...rest })
+    this.demand({ id: `heating-${n}`, name, kind: 'heating', channel: this.channelOf(name), thermostat, ...rest })
   }
 
   hotWater(name: string, rest: DemandRest): void {
@@ -106,6 +134,7 @@ export class PlannedSystem {
   programmer(on: { heating?: string; hotWater?: string }, type = 'programmer-two-channel', settings = {}): void {
     this.place('controls', 'Programmer position')
     this.device('programmer', 'Programmer', type, 'controls', settings)
+    const heating = this.channelServes ? on.heating : undefined
     this.layout.cable(
       'programmer-cable',
       'Programmer cable',
@@ -114,22 +143,21 @@ export class PlannedSystem {
         { terminal: 'L', use: 'line', to: 'L' },
         { terminal: 'N', use: 'neutral', to: 'N' },
         { terminal: null, use: 'earth', to: 'E' },
-        ...switched({ 'HTG-ON': on.heating, 'HW-ON': on.hotWater }),
+        ...switched({ 'HTG-ON': heating, 'HW-ON': on.hotWater }),
       ],
       8,
     )
+    // Contacts that have a feed of their own get it on a core of its own.
+    if (this.typeAt('programmer', type).terminals.some((t) => t.id === 'F'))
+      this.furtherCable('programmer', 'Programmer', { F: 'L' }, 8)
   }
 
-  /** A cable of single conductors to functions of the wiring centre, beside the mains conductors of a first cable. */
-  secondCable(
-    id: string,
-    label: string,
-    device: string,
-    to: Record<string, string | undefined>,
-    lengthM: number,
-  ): void {
+  /** A further cable of single conductors from a device to functions of the wiring centre, beside its first. */
+  furtherCable(device: string, name: string, to: Record<string, string | undefined>, lengthM: number): void {
+    const n = this.layout.cables.filter(({ id }) => id.startsWith(`${device}-cable`)).length + 1
     const wires: Wire[] = [...switched(to), { terminal: null, use: 'earth', to: 'E' }]
-    this.layout.cable(id, label, device, wires, lengthM, wires.length <= 3 ? { cores: 3 } : {})
+    const label = `${name} ${n === 2 ? 'second' : 'third'} cable`
+    this.layout.cable(`${device}-cable-${n}`, label, device, wires, lengthM, wires.length <= 3 ? { cores: 3 } : {})
   }
 
   /** Line and neutral of a device in plastic, and where its other terminals go. */
@@ -148,17 +176,27 @@ export class PlannedSystem {
     )
   }
 
-  /** The room thermostat of a zone, from one function to another. */
-  roomThermostat(n: number, name: string, from: string, to: string, type = 'room-thermostat-neutral'): void {
+  /** The room thermostat of a zone, from one function to another: the scheme's usual one, or what the brief says of its circuit. */
+  roomThermostat(n: number, name: string, from: string, to: string, usual = 'room-thermostat-neutral'): void {
+    const { thermostat, timed } = this.circuit(name) ?? {}
+    const feed = timed === 'by-itself' ? 'L' : from
+    if (thermostat === 'wireless') return this.wirelessReceiver(n, name, feed, to)
+    if (thermostat === 'programmable') return this.poweredThermostat(n, name, feed, to, 'room-thermostat-programmable')
     this.place(`zone-${n}`, name)
-    this.device(`stat-${n}`, `${name} thermostat`, type, `zone-${n}`)
-    const has = (terminal: string) => deviceType(type).terminals.some((t) => t.id === terminal)
+    this.device(
+      `stat-${n}`,
+      `${name} thermostat`,
+      thermostat === 'two-wire' ? 'room-thermostat-two-wire' : usual,
+      `zone-${n}`,
+    )
+    const type = this.typeAt(`stat-${n}`, thermostat === 'two-wire' ? 'room-thermostat-two-wire' : usual)
+    const has = (terminal: string) => type.terminals.some((t) => t.id === terminal)
     this.layout.cable(
       `stat-${n}-cable`,
       `${name} thermostat cable`,
       `stat-${n}`,
       [
-        { terminal: 'L', use: 'line', to: from },
+        { terminal: 'L', use: 'line', to: feed },
         { terminal: has('N') ? 'N' : null, use: 'neutral', to: 'N' },
         { terminal: has('E') ? 'E' : null, use: 'earth', to: 'E' },
         { terminal: 'SL', use: 'switched', to },
@@ -184,6 +222,33 @@ export class PlannedSystem {
       12,
     )
     this.layout.link(`stat-${n}.L`, `stat-${n}.COM`)
+  }
+
+  /**
+   * A wireless receiver in the thermostat's place, on permanent line. Its common comes on a core of its own, so that it can be
+   * tested in the wiring centre; where it takes permanent line as well, and the cable has no core for it, it is linked to that.
+   */
+  private wirelessReceiver(n: number, name: string, from: string, to: string): void {
+    const id = `stat-${n}`
+    const cable = `${id}-cable`
+    this.place(`zone-${n}`, name)
+    this.device(id, `${name} receiver`, 'wireless-receiver', `zone-${n}`)
+    const isShort = this.brief.cable === 'only-needed' || (this.brief.inWall?.[cable]?.length ?? 5) < 5
+    const isLinked = from === 'L' && isShort
+    this.layout.cable(
+      cable,
+      `${name} receiver cable`,
+      id,
+      [
+        { terminal: 'L', use: 'line', to: 'L' },
+        { terminal: 'N', use: 'neutral', to: 'N' },
+        { terminal: null, use: 'earth', to: 'E' },
+        { terminal: 'NO', use: 'switched', to },
+        ...(isLinked ? [] : [{ terminal: 'COM', use: 'switched' as const, to: from }]),
+      ],
+      12,
+    )
+    if (isLinked) this.layout.link(`${id}.L`, `${id}.COM`)
   }
 
   /** A battery thermostat with a volt-free contact between two extra-low-voltage functions. */
@@ -227,6 +292,8 @@ export class PlannedSystem {
     this.place('cylinder', 'Cylinder')
     this.device('cyl-stat', 'Cylinder thermostat', 'cylinder-thermostat', 'cylinder')
     if (set !== undefined) this.devices[this.devices.length - 1].positions = { set }
+    if (this.typeAt('cyl-stat', 'cylinder-thermostat').terminals.some((t) => t.id === 'L'))
+      return this.cylinderThermostatOnMains(to)
     this.layout.cable(
       'cyl-stat-cable',
       'Cylinder thermostat cable',
@@ -241,17 +308,23 @@ export class PlannedSystem {
     )
   }
 
-  /** A cylinder thermostat with electronics of its own, beside the cylinder. */
-  poweredCylinderThermostat(to: { C: string; DEMAND: string }): void {
-    this.device('cyl-stat', 'Cylinder thermostat', 'cylinder-thermostat-powered', 'cylinder')
+  /** One that needs line and neutral: with its contact they fill five cores, and SATISFIED needs a second cable. */
+  private cylinderThermostatOnMains({ C, DEMAND, SATISFIED }: { C: string; DEMAND: string; SATISFIED?: string }): void {
     this.layout.cable(
       'cyl-stat-cable',
       'Cylinder thermostat cable',
       'cyl-stat',
-      [...mains, { terminal: 'C', use: 'switched', to: to.C }, { terminal: 'DEMAND', use: 'switched', to: to.DEMAND }],
+      [...mains, { terminal: 'C', use: 'switched', to: C }, { terminal: 'DEMAND', use: 'switched', to: DEMAND }],
       4,
       { cores: 5 },
     )
+    if (SATISFIED) this.furtherCable('cyl-stat', 'Cylinder thermostat', { SATISFIED }, 4)
+  }
+
+  /** A cylinder thermostat with electronics of its own, beside the cylinder. */
+  poweredCylinderThermostat(to: { C: string; DEMAND: string }): void {
+    this.device('cyl-stat', 'Cylinder thermostat', 'cylinder-thermostat-powered', 'cylinder')
+    this.cylinderThermostatOnMains(to)
   }
 
   /** An immersion heater on a circuit of its own. 3 kW: 13 A at 230 V, 25 A at 120 V. */
@@ -297,9 +370,10 @@ export class PlannedSystem {
   }
 
   /** A normally closed two-port valve: where its motor is driven from, and what its end switch feeds. */
-  twoPortValve(id: string, name: string, motor: string, call: string): void {
-    this.device(id, name, 'two-port-valve')
-    this.lead(id, name, { M: motor, N: 'N', E: 'E', SF: 'L', SO: call })
+  twoPortValve(id: string, name: string, motor: string, call: string, type = 'two-port-valve'): void {
+    this.device(id, name, type)
+    // Of a six-wire head white is live while the valve is shut: it is parked in a terminal of its own.
+    this.lead(id, name, { M: motor, N: 'N', E: 'E', SF: 'L', SO: call, SC: { parked: 'White, live while shut' } })
   }
 
   /** The pump on the boiler's own output. */
@@ -430,11 +504,16 @@ export class PlannedSystem {
     this.layout.direct(id, label, cores, lengthM, areaMm2)
   }
 
-  /** Allocates terminals and links, lays the pipes, and returns the parsed document. Call once. */
+  /**
+   * Allocates terminals and links, lays the pipes, and returns the parsed document. Call once.
+   *
+   * @throws NoSuchDevice, TypeDoesNotFit where the brief chooses a type that cannot stand there
+   */
   installation(id: string, name: string, scheme: string, plant?: PipeworkOptions): Installation {
     const { volts, frequency } = supplies[this.brief.supply]
     const { layout, places, devices, demands } = this
     layout.finish()
+    this.chosen.lookOver(devices, layout, demands)
     const used = [...new Set(devices.map((d) => d.type))]
     const wired = parseInstallation(
       {

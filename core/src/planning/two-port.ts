@@ -128,10 +128,7 @@ class TwoPort {
         ? 'programmer-own-feed'
         : 'programmer-two-channel'
     system.programmer({ heating, hotWater }, type)
-    if (this.towels)
-      system.secondCable('programmer-cable-2', 'Programmer second cable', 'programmer', { 'X-ON': 'valve-t' }, 8)
-    if (type === 'programmer-own-feed')
-      system.secondCable('programmer-cable-2', 'Programmer second cable', 'programmer', { F: 'L' }, 8)
+    if (this.towels) system.furtherCable('programmer', 'Programmer', { 'X-ON': 'valve-t' }, 8)
   }
 
   /** Both commons fed from line; heating goes straight to the first zone's valve, hot water to the cylinder thermostat. */
@@ -158,7 +155,7 @@ class TwoPort {
       id: `heating-${n}`,
       name: zone,
       kind: 'heating',
-      channel: this.channel,
+      channel: this.receiver ? null : system.channelOf(zone),
       thermostat: own ? { device: 'receiver', contact: 'heating' } : { device: `stat-${n}`, contact: 'contact' },
       ...this.heatingRest([{ device: `zv-${n}` }]),
       // The frost thermostat reaches every zone whose thermostat is closed, through the common heating ON.
@@ -229,16 +226,7 @@ class TwoPort {
 
   private towelRails(name: string): void {
     const { system } = this
-    system.device('zv-t', `${name} valve`, 'two-port-valve-six-wire')
-    // White is live while the valve is shut: it is parked in a terminal of its own.
-    system.lead('zv-t', `${name} valve`, {
-      M: 'valve-t',
-      N: 'N',
-      E: 'E',
-      SF: 'L',
-      SO: this.heatingCall,
-      SC: { parked: 'White, live while shut' },
-    })
+    system.twoPortValve('zv-t', `${name} valve`, 'valve-t', this.heatingCall, 'two-port-valve-six-wire')
     system.demand({
       id: 'towel-rails',
       name,

@@ -1,0 +1,6 @@
+export { CannotChange, changed, changedTo, type Change } from './change-of-controls'
+export { commonChanges, type CommonChange } from './common'
+export { touchesOf } from './costs'
+export { netsAmong } from './joins'
+export * from './move'
+export { movesOf, takenBack } from './moves'
