@@ -293,6 +293,54 @@ it('hunts: what may be wrong after what was done and seen, and what to look at n
   }
 })
 
+describe('change', () => {
+  const to = (brief: object) => {
+    const path = join(mkdtempSync(join(tmpdir(), 'nobbet-cli-')), 'to.json')
+    const circuits = [
+      { kind: 'heating', name: 'House' },
+      { kind: 'hot-water', name: 'Hot water' },
+    ]
+    const whole = { scheme: 'two-port', circuits, ...brief }
+    writeFileSync(path, JSON.stringify({ format: 'nobbet-brief', version: 1, name: 'To be', brief: whole }))
+    return path
+  }
+
+  it('tells the moves place by place, how near they are to the least, and reads them backwards', async () => {
+    const path = to({ control: 'smart-receiver' })
+    const { code, out } = await nobbet('change', 'two-port-heating-hot-water', path)
+    expect(code).toBe(0)
+    expect(out).toMatch(
+      /^\d+ of \d+ conductors touched, \d+ links, 0 new cables: no other choice of terminals touches less/,
+    )
+    expect(out).toContain(
+      'Exchange: Programmer: Receiver (Two-channel smart receiver with its thermostat) in its place',
+    )
+    const back = await nobbet('change', 'two-port-heating-hot-water', path, '--back')
+    expect(back.out).toContain('Programmer back in the place of Receiver')
+  })
+
+  it('in JSON ends in an installation that it reads again and that checks clean', async () => {
+    const { out } = await nobbet('change', 'two-port-heating-hot-water', to({ boiler: 'two-calls' }), '--json')
+    const { moves, tally, installation } = JSON.parse(out) as { moves: object[]; tally: object; installation: object }
+    expect(moves.length).toBeGreaterThan(5)
+    expect(tally).toMatchObject({ cables: 0 })
+    const path = join(mkdtempSync(join(tmpdir(), 'nobbet-cli-')), 'changed.json')
+    writeFileSync(path, JSON.stringify(installation))
+    expect((await nobbet('check', path)).code).toBe(0)
+  })
+
+  it('refuses what cannot be worked out, with what to do first', async () => {
+    const example = JSON.parse((await nobbet('examples', 'two-port-heating')).out) as {
+      cables: { cores: { ends: object[] }[] }[]
+    }
+    example.cables[0].cores[0].ends[0] = { at: 'unknown' }
+    const path = join(mkdtempSync(join(tmpdir(), 'nobbet-cli-')), 'open.json')
+    writeFileSync(path, JSON.stringify(example))
+    const { code, err } = await nobbet('change', path, to({}))
+    expect([code, err.join()]).toEqual([2, expect.stringContaining('find the ends of Supply cable first')])
+  })
+})
+
 describe('plan', () => {
   const circuits = [
     { kind: 'heating', name: 'House' },

@@ -4,6 +4,8 @@ import {
   ActionError,
   answerOf,
   briefJsonSchema,
+  CannotChange,
+  changedTo,
   checking,
   commandOf,
   compile,
@@ -22,6 +24,7 @@ import {
   isGrave,
   isInstrument,
   measure,
+  movesOf,
   liveThrough,
   livedIn,
   netlist,
@@ -31,12 +34,14 @@ import {
   readingText,
   putInsOf,
   Rig,
+  tallyOf,
   traceReport,
   weatherIds,
   type Action,
   type Background,
   type CheckFinding,
 } from '@nobbet/core'
+import { changeText } from './change-text'
 import { checkText, faultEndsText } from './check-text'
 import { huntText, pairsText } from './hunt-text'
 import { loadBrief, loadHuntCase, loadInstallation, readJson } from './installation-file'
@@ -73,6 +78,16 @@ const catalogueFaults = () =>
       })),
     ),
   )
+
+/** A change of controls; what cannot be worked out is told as input that cannot be used. */
+function changedOrRefused(...[from, to]: Parameters<typeof changedTo>): ReturnType<typeof changedTo> {
+  try {
+    return changedTo(from, to)
+  } catch (error) {
+    if (error instanceof CannotChange) throw new UsageError(error.message)
+    throw error
+  }
+}
 
 interface Doings {
   do: string[]
@@ -213,6 +228,21 @@ export async function main(args: readonly string[], { out, err, progress: say }:
       const plan = planSystem(brief, 'plan', name)
       if (json) out(JSON.stringify(plan, null, 2))
       else planText(plan, brief).forEach(out)
+    })
+
+  program
+    .command('change')
+    .description('the moves that make of an installation what a brief asks for, with as little touched as can be')
+    .argument('<from>', fileArgument)
+    .argument('<to>', 'a brief (JSON)')
+    .option('--back', 'the moves read the other way round: the old wiring again', false)
+    .option('--json', 'JSON instead of text: the moves, what they come to, and the installation they end in', false)
+    .action((from: string, to: string, options: { back: boolean; json: boolean }) => {
+      const change = changedOrRefused(loadInstallation(from), loadBrief(to).brief)
+      const moves = movesOf(change)
+      const tally = tallyOf(change, moves)
+      if (options.json) out(JSON.stringify({ tally, moves, installation: change.to }, null, 2))
+      else changeText(moves, tally, options.back).forEach(out)
     })
 
   program

@@ -1,3 +1,4 @@
+import { planBriefSchema } from '@nobbet/core'
 import { z } from 'zod'
 import { clientIdSchema, line, lineIfAny, lines, stamp, textLine } from './basics'
 
@@ -112,6 +113,16 @@ export const followUpSchema = z.strictObject({
 })
 export type FollowUp = z.infer<typeof followUpSchema>
 
+/** A change of controls that is planned: what there is to be, and, once its moves are done, the wiring as it was. */
+export const controlsChangeSchema = z.strictObject({
+  name: line('what it is to be', 300),
+  to: planBriefSchema,
+  at: stamp,
+  /** It is the job's wiring now; what it was is that revision. */
+  done: z.strictObject({ revision: clientIdSchema, at: stamp }).optional(),
+})
+export type PlannedChange = z.infer<typeof controlsChangeSchema>
+
 const named = { id: clientIdSchema }
 
 /** Everything recorded of a job's visits. */
@@ -123,6 +134,7 @@ export const siteRecordSchema = z.object({
   parts: z.array(partSchema.extend(named)).default([]),
   told: z.array(toldSchema.extend(named)).default([]),
   followUps: z.array(followUpSchema.extend(named)).default([]),
+  change: controlsChangeSchema.optional(),
 })
 export type SiteRecord = z.infer<typeof siteRecordSchema>
 export type Kept<T> = T & { id: string }
@@ -152,6 +164,8 @@ export const siteDeeds = [
   z.strictObject({ do: z.literal('part'), id, part: partSchema.nullable() }),
   z.strictObject({ do: z.literal('told'), id, told: toldSchema.nullable() }),
   z.strictObject({ do: z.literal('follow-up'), id, followUp: followUpSchema.nullable() }),
+  /** Other controls are to be fitted, these in the place of those meant before; or none after all. */
+  z.strictObject({ do: z.literal('change-to'), change: controlsChangeSchema.nullable() }),
 ] as const
 export type SiteDeed = z.infer<(typeof siteDeeds)[number]>
 
@@ -173,6 +187,8 @@ export function recordAfter(before: SiteRecord, deed: SiteDeed, at: string, visi
     }
     case 'isolated':
       return ofVisit((one) => ({ ...one, isolated: one.isolated ?? at }))
+    case 'change-to':
+      return { ...bare(before, 'change'), ...(deed.change && { change: deed.change }) }
     case 'visit-ends':
       return ofVisit((one) => ({ ...one, ended: one.ended ?? at }))
     case 'visit-goes-on':
@@ -212,8 +228,8 @@ export function recordAfter(before: SiteRecord, deed: SiteDeed, at: string, visi
 }
 
 /** A visit without what is no longer the case. */
-function bare(visit: Visit, key: 'ended' | 'signed'): Visit {
-  const rest = { ...visit }
+function bare<T extends object, K extends keyof T>(whole: T, key: K): Omit<T, K> {
+  const rest = { ...whole }
   delete rest[key]
   return rest
 }

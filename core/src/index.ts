@@ -180,16 +180,21 @@ export {
 } from './checks'
 export {
   CannotChange,
+  backText,
   changedTo,
   commonChanges,
   movesOf,
+  moveText,
+  moveVerbs,
+  noteText,
   takenBack,
-  touchesOf,
+  tallyOf,
   type Change as ControlsChange,
   type CommonChange,
   type Move,
   type MoveKind,
   type MoveNote,
+  type Tally,
 } from './moves'
 export {
   briefOf,

@@ -1,16 +1,20 @@
 import {
   allStates,
+  CannotChange,
+  changedTo,
   compile,
   conflictOf,
   cured,
   ForeseenHunt,
   knownOf,
+  movesOf,
   operationsFor,
   parseAction,
   recorded,
   Rig,
   shownBy,
   staticFindings,
+  tallyOf,
   triedBehind,
   type AllStates,
   type CheckFinding,
@@ -67,6 +71,16 @@ const api = {
   shown: (installation: Installation, names: readonly string[]) =>
     Object.fromEntries(names.map((name) => [name, shownBy(compile(installation), { name })])),
   conflict: (brief: PlanBrief) => conflictOf(brief) ?? null,
+  change(found: Installation, brief: PlanBrief) {
+    try {
+      const change = changedTo(found, brief)
+      const moves = movesOf(change)
+      return { change: { to: change.to, moves, tally: tallyOf(change, moves) } }
+    } catch (error) {
+      if (error instanceof CannotChange) return { refused: error.message }
+      throw error
+    }
+  },
   hunt(_: number, installation: Installation, log: HuntEntry[], options: HuntOptions, onSoFar: (soFar: SoFar) => void) {
     const hunt = huntOf(installation, options)
     const aside = hunt.misfits(log)

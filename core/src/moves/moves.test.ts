@@ -7,18 +7,7 @@ import { compile } from '../circuit'
 import { exampleById, examples } from '../examples'
 import { installationShape, parseInstallation, placeOf, type Installation } from '../installation'
 import { centreKindIds, planBriefSchema, planSystem, type PlanBrief } from '../planning'
-import {
-  CannotChange,
-  changed,
-  changedTo,
-  commonChanges,
-  movesOf,
-  netsAmong,
-  takenBack,
-  touchesOf,
-  type Change,
-  type Move,
-} from '.'
+import { CannotChange, joinsOf, changed, changedTo, commonChanges, movesOf, takenBack, touchesOf, type Move } from '.'
 
 const house = [
   { kind: 'heating', name: 'House' },
@@ -26,16 +15,6 @@ const house = [
 ]
 const briefs = (given: object): PlanBrief => planBriefSchema.parse({ scheme: 'two-port', circuits: house, ...given })
 const planned = (given: object): Installation => planSystem(briefs(given), 'p', 'Plan')
-/** What would be planned from nothing, in the names of the new installation: terminals of devices only. */
-function joinsOf({ to, target }: Change) {
-  const devices = new Set(target.plan.devices.map(({ id }) => id))
-  const refs = [target.plan, to].flatMap(({ cables, links }) => [
-    ...cables.flatMap(({ cores }) => cores.flatMap(({ ends }) => ends.flatMap((end) => placeOf(end) ?? []))),
-    ...links.flatMap(({ between }) => between),
-  ])
-  const nodes = new Set(refs.filter((ref) => devices.has(ref.split('.')[0])))
-  return { is: netsAmong(to, nodes), planned: netsAmong(target.plan, nodes) }
-}
 /** Conductors in each terminal and connector that takes only so many. */
 function overfull(doc: Installation): string[] {
   const held = new Map<string, number>()

@@ -303,6 +303,7 @@ class Rewiring {
       }
     const before = nodesByTerminal(this.found, this.boxId)
     const now = nodesByTerminal(wired, this.boxId)
+    const wiredTo = new Joins(wired)
     const named = (ref: string, legend: string): string => {
       const parked = parkedIn(wired, ref)
       if (parked) {
@@ -314,7 +315,9 @@ class Rewiring {
             : 'Spare'
       }
       const [was, is] = [before.get(ref) ?? [], now.get(ref) ?? []]
-      if (is.length === 0) return was.length === 0 && !parkedIn(this.found, ref) ? legend : 'Free'
+      // An empty terminal that is linked to one in use is part of it still.
+      const isInUse = [...now.keys()].some((other) => wiredTo.netOf(other) === wiredTo.netOf(ref))
+      if (is.length === 0) return isInUse || (was.length === 0 && !parkedIn(this.found, ref)) ? legend : 'Free'
       const stays = was.filter((node) => is.includes(node)).length
       if (was.length > 0 && stays * 2 >= was.length) return legend
       return legends.get(this.joins.netOf(is[0])) ?? legend

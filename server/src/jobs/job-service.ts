@@ -194,7 +194,7 @@ export class JobService {
     if (deed.do === 'visit-ends') await this.nothingLeft(job)
     const record = recordAfter(await this.siteRecord(job), deed, at, visit)
     for (const [field, list] of Object.entries(record))
-      if (list.length > mostKept)
+      if (Array.isArray(list) && list.length > mostKept)
         throw new ApiProblem(422, 'This is too much for one job', [
           { field: `entries.entry.${deed.do}`, reason: `a job has at most ${mostKept} ${field}` },
         ])

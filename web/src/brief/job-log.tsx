@@ -165,6 +165,10 @@ function entryText(entry: Entry, circuit: Circuit | undefined): string {
       return entry.followUp
         ? `${entry.followUp.done ? 'Done' : `By ${entry.followUp.on}`}: ${entry.followUp.what}`
         : 'A follow-up taken back'
+    case 'change-to':
+      return entry.change
+        ? `${entry.change.done ? 'Changed' : 'To be changed'}: ${entry.change.name}`
+        : 'The change of controls is dropped'
     case 'act':
       return `Done: ${entry.text}`
     case 'tick':

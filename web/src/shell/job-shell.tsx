@@ -1,4 +1,13 @@
-import { huntOf, looksIn, openMeasures, openVisit, recordOf, unsettled, type SiteRecord } from '@nobbet/contract'
+import {
+  huntOf,
+  looksIn,
+  openMeasures,
+  openVisit,
+  recordOf,
+  unsettled,
+  type PlannedChange,
+  type SiteRecord,
+} from '@nobbet/contract'
 import { findingKey, shortVerdictText, type Installation } from '@nobbet/core'
 import { useEffect } from 'react'
 import { NavLink, Navigate, Outlet, useLocation, useParams } from 'react-router'
@@ -37,9 +46,13 @@ export function JobShell() {
   const circuits = brief.fitted.circuits.map((c) => c.name).join(', ')
   const looks = looksIn(state.findings.length, huntOf(state))
   const { finding } = huntOf(state)
+  const { change } = recordOf(state)
   const stations = [
     { to: 'brief', name: 'Brief', state: circuits },
     { to: 'plan', name: 'Plan', state: doc?.scheme || 'Schedules, devices' },
+    ...(brief.kind === 'change-of-controls' || change || workspace === 'change'
+      ? [{ to: 'change', name: 'Change', state: changeState(change) }]
+      : []),
     { to: 'bench', name: 'Bench', state: conductorsText(doc) },
     { to: 'checks', name: 'Checks', state: checkState(verdict, doc) },
     { to: 'trace', name: 'Trace', state: 'Set controls, watch the signal' },
@@ -79,6 +92,9 @@ export function JobShell() {
 
 const conductorsText = (doc: Installation | undefined): string =>
   doc ? `${doc.cables.reduce((n, c) => n + c.cores.length, 0)} conductors` : 'The wiring itself'
+
+const changeState = (change: PlannedChange | undefined): string =>
+  change ? `${change.done ? 'Done: ' : ''}${change.name}` : 'What moves for other controls'
 
 function visitState(record: SiteRecord): string {
   const left = unsettled(record).length

@@ -1,7 +1,8 @@
 import type { JobBrief } from '@nobbet/contract'
 
-/** Where work on a job begins: a fault at the hunt, everything else at its plan. */
-export const firstStation = (kind: JobBrief['kind']): 'hunt' | 'plan' => (kind === 'fault' ? 'hunt' : 'plan')
+/** Where work on a job begins: a fault at the hunt, other controls at what moves for them, everything else at its plan. */
+export const firstStation = (kind: JobBrief['kind']): 'hunt' | 'change' | 'plan' =>
+  kind === 'fault' ? 'hunt' : kind === 'change-of-controls' ? 'change' : 'plan'
 
 /** The workspace each job was last seen in, on this device: one press brings the user back there. */
 const key = (job: string) => `nobbet.place.${job}`

@@ -27,6 +27,7 @@ const pendingWords: Record<Exclude<Entry['do'], 'edit'>, string> = {
   part: 'a part',
   told: 'who was told',
   'follow-up': 'a follow-up',
+  'change-to': 'the change of controls',
   act: 'what was done on site',
   tick: 'a step ticked off',
   scenario: 'a scenario',

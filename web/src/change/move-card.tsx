@@ -1,0 +1,68 @@
+import { moveVerbs, noteText, type Move } from '@nobbet/core'
+import { Button } from 'react-bootstrap'
+import { Conductor } from '../drawing/conductor'
+import { OfConductor } from './of-conductor'
+
+interface MoveCardProps {
+  move: Move
+  number: number
+  of: number
+  done: boolean
+  onDone: () => void
+  onTakeBack: () => void
+  onBack?: () => void
+  onNext?: () => void
+}
+
+/** One move, to be read at arm's length: what, from where, to where. */
+export function MoveCard({ move, number, of, done, onDone, onTakeBack, onBack, onNext }: MoveCardProps) {
+  return (
+    <section className="sheet step-card move-card no-print" aria-label="This move">
+      <p className="step-where">{move.place}</p>
+      <p className="step-do">{moveVerbs[move.do]}</p>
+      {move.colour && (
+        <p className="step-core">
+          <Conductor colour={move.colour} sleeve={move.sleeve} />
+        </p>
+      )}
+      <p className="move-what">{move.colour ? <OfConductor what={move.what} /> : move.what}</p>
+      {(move.from !== undefined || move.to !== undefined) && (
+        <dl className="from-to">
+          {move.from !== undefined && (
+            <>
+              <dt>from</dt>
+              <dd>{move.from}</dd>
+            </>
+          )}
+          {move.to !== undefined && (
+            <>
+              <dt>to</dt>
+              <dd className="to">{move.to}</dd>
+            </>
+          )}
+        </dl>
+      )}
+      {move.note && <p className="move-note">{noteText(move.note)}</p>}
+      <div className="step-acts">
+        {done ? (
+          <Button size="lg" variant="outline-primary" onClick={onTakeBack}>
+            Done. Take the tick back
+          </Button>
+        ) : (
+          <Button size="lg" className="step-done" onClick={onDone}>
+            Done
+          </Button>
+        )}
+        <Button variant="outline-dark" onClick={onBack} disabled={!onBack}>
+          Back
+        </Button>
+        <Button variant="outline-dark" onClick={onNext} disabled={!onNext}>
+          Later
+        </Button>
+      </div>
+      <p className="quiet mb-0">
+        Move {number} of {of}
+      </p>
+    </section>
+  )
+}
