@@ -43,7 +43,7 @@ class Search {
     private readonly work: Work,
     private readonly terminals: Terminals,
   ) {
-    this.remembered = work.stations.map(() => new Map())
+    this.remembered = work.stations.map(() => new Map<string, Serving>())
     this.own = work.stations.map(({ strands }) => [
       ...new Set(strands.flatMap(({ at }) => (at === undefined ? [] : [at]))),
     ])

@@ -89,8 +89,8 @@ it('whatever the wiring centre, the same is joined, no more than it takes is in 
     fc.property(schemes, kinds, fc.nat(), (scheme, terminals, pick) => {
       const brief = planBriefSchema.safeParse({ scheme, terminals, circuits: house })
       fc.pre(brief.success)
-      const doc = planSystem(brief.data!, 'p', 'Plan')
-      const wishes = commonChanges(brief.data!)
+      const doc = planSystem(brief.data, 'p', 'Plan')
+      const wishes = commonChanges(brief.data)
       const change = changedTo(doc, wishes[pick % wishes.length].brief)
       const { is, planned: wanted } = joinsOf(change)
       expect(is).toEqual(wanted)
@@ -209,7 +209,7 @@ it.each([
     /find the ends of Programmer cable/,
   ],
 ] as const)('with %s it says what to do first', (_, spoil, says) => {
-  const doc = spoil(planned({ terminals: 'strip-12' })) as Installation
+  const doc = spoil(planned({ terminals: 'strip-12' }))
   expect(() => changedTo(doc, briefs({}))).toThrow(CannotChange)
   expect(() => changedTo(doc, briefs({}))).toThrow(says)
 })

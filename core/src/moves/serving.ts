@@ -104,5 +104,6 @@ export function staysIdle({ netOf, earth, deadEnds }: Work, strand: Strand, labe
   if (strand.near !== undefined) return isIn(strand, netOf(strand.near), labelOf)
   if (strand.cable.leadOf !== undefined) return false
   if (!strand.freed && [...deadEnds].some((net) => isIn(strand, net, labelOf))) return true
-  return (strand.isEarth && earth !== undefined && isIn(strand, earth, labelOf)) || isIn(strand, free, labelOf)
+  // What is joined with nothing at its other end is cut back here as well, but for an earth.
+  return strand.isEarth && earth !== undefined && isIn(strand, earth, labelOf)
 }

@@ -71,11 +71,11 @@ describe('a brief', () => {
     ],
     [
       { scheme: 'two-port', circuits: heating('A'), solar: true },
-      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals, offContact, inWall, kept',
+      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals, offContact, types, inWall, kept',
     ],
     [
       { scheme: 'two-port', circuits: [{ kind: 'heating', name: 'A', floor: 2 }] },
-      'circuits.0: a circuit cannot say "floor": it says kind, name, alongside',
+      'circuits.0: a circuit cannot say "floor": it says kind, name, alongside, thermostat, timed',
     ],
     [
       { scheme: 'mid-position', circuits: [...heating('A'), hotWater], offContact: false },
@@ -87,6 +87,26 @@ describe('a brief', () => {
         circuits: [{ kind: 'heating', name: 'Nursery', alongside: true }, hotWater],
       },
       /^circuits.0.alongside: “Nursery” is to heat with hot water/,
+    ],
+    [
+      { scheme: 'two-port', circuits: [{ kind: 'heating', name: 'A', thermostat: 'wired', timed: 'by-itself' }] },
+      'circuits.0.timed: “A” cannot time itself: a plain thermostat knows no hours; take a programmable or a wireless one',
+    ],
+    [
+      { scheme: 'relay-panel', circuits: [{ kind: 'heating', name: 'A', thermostat: 'wireless' }] },
+      'circuits.0.thermostat: Low voltage, relay panel is laid out in one way only: leave the thermostat out',
+    ],
+    [
+      { scheme: 'two-port', circuits: heating('A'), types: { furnace: 'pump' } },
+      /^types.furnace: the plan has no device "furnace": it has spur, programmer/,
+    ],
+    [
+      { scheme: 'two-port', circuits: heating('A'), types: { programmer: 'pump' } },
+      'types.programmer: "pump" cannot stand in the place of programmer: it is none of the timing',
+    ],
+    [
+      { scheme: 'low-voltage', circuits: heating('A'), types: { 'zv-1': 'two-port-valve-other-lead' } },
+      /^types.zv-1: .*its lead has no conductor for/,
     ],
     [{ scheme: 'solar', circuits: heating('A') }, /^scheme: the scheme is two-port, /],
     [{ scheme: 'two-port', circuits: heating('A', 'a') }, 'circuits.1.name: "a" is there twice'],

@@ -1,4 +1,4 @@
-import { coloursOf, deviceType, supplies, thermostatWire, typeDirectory } from '../catalogue'
+import { coloursOf, deviceType, supplies, thermostatWire, typeDirectory, type DeviceType } from '../catalogue'
 import { parseInstallation, type Demand, type Device, type End, type Installation, type Place } from '../installation'
 import { nth } from '../lists'
 import { withPipework, type PipeworkOptions } from '../pipework'
@@ -7,6 +7,7 @@ import type { CircuitKind } from './schemes'
 import type { Wire } from './cores'
 import { Layout } from './layout'
 import { ChosenTypes } from './chosen-types'
+import { RoomThermostats } from './room-thermostats'
 
 /** Line, neutral and earth to terminals of those names. */
 export const mains: readonly Wire[] = [
@@ -60,12 +61,14 @@ export class PlannedSystem {
   private readonly connectors: { id: string; name: string; place: string; ways: number }[] = []
 
   private readonly chosen: ChosenTypes
+  private readonly thermostats: RoomThermostats
 
   constructor(
     private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply' | 'inWall' | 'circuits' | 'types'>,
   ) {
     this.layout = new Layout('wc', brief)
     this.chosen = new ChosenTypes(brief.types ?? {})
+    this.thermostats = new RoomThermostats(this, brief)
   }
 
   /** What the brief says of a circuit. */
@@ -86,7 +89,7 @@ export class PlannedSystem {
   }
 
   /** What stands at a device's place: its usual type, or the one the brief chooses. */
-  private typeAt(id: string, usual: string) {
+  typeAt(id: string, usual: string): DeviceType {
     return deviceType(this.chosen.typeOf(id, usual))
   }
 
@@ -177,95 +180,18 @@ export class PlannedSystem {
   }
 
   /** The room thermostat of a zone, from one function to another: the scheme's usual one, or what the brief says of its circuit. */
-  roomThermostat(n: number, name: string, from: string, to: string, usual = 'room-thermostat-neutral'): void {
-    const { thermostat, timed } = this.circuit(name) ?? {}
-    const feed = timed === 'by-itself' ? 'L' : from
-    if (thermostat === 'wireless') return this.wirelessReceiver(n, name, feed, to)
-    if (thermostat === 'programmable') return this.poweredThermostat(n, name, feed, to, 'room-thermostat-programmable')
-    this.place(`zone-${n}`, name)
-    this.device(
-      `stat-${n}`,
-      `${name} thermostat`,
-      thermostat === 'two-wire' ? 'room-thermostat-two-wire' : usual,
-      `zone-${n}`,
-    )
-    const type = this.typeAt(`stat-${n}`, thermostat === 'two-wire' ? 'room-thermostat-two-wire' : usual)
-    const has = (terminal: string) => type.terminals.some((t) => t.id === terminal)
-    this.layout.cable(
-      `stat-${n}-cable`,
-      `${name} thermostat cable`,
-      `stat-${n}`,
-      [
-        { terminal: 'L', use: 'line', to: feed },
-        { terminal: has('N') ? 'N' : null, use: 'neutral', to: 'N' },
-        { terminal: has('E') ? 'E' : null, use: 'earth', to: 'E' },
-        { terminal: 'SL', use: 'switched', to },
-      ],
-      12,
-    )
+  roomThermostat(n: number, name: string, from: string, to: string, usual?: string): void {
+    this.thermostats.room({ n, name, from, to }, this.circuit(name), usual)
   }
 
   /** A powered thermostat: L and COM from `from` joined by a link of its own, NO to `to`. */
   poweredThermostat(n: number, name: string, from: string, to: string, type: string): void {
-    this.place(`zone-${n}`, name)
-    this.device(`stat-${n}`, `${name} thermostat`, type, `zone-${n}`)
-    this.layout.cable(
-      `stat-${n}-cable`,
-      `${name} thermostat cable`,
-      `stat-${n}`,
-      [
-        { terminal: 'L', use: 'line', to: from },
-        { terminal: 'N', use: 'neutral', to: 'N' },
-        { terminal: null, use: 'earth', to: 'E' },
-        { terminal: 'NO', use: 'switched', to },
-      ],
-      12,
-    )
-    this.layout.link(`stat-${n}.L`, `stat-${n}.COM`)
-  }
-
-  /**
-   * A wireless receiver in the thermostat's place, on permanent line. Its common comes on a core of its own, so that it can be
-   * tested in the wiring centre; where it takes permanent line as well, and the cable has no core for it, it is linked to that.
-   */
-  private wirelessReceiver(n: number, name: string, from: string, to: string): void {
-    const id = `stat-${n}`
-    const cable = `${id}-cable`
-    this.place(`zone-${n}`, name)
-    this.device(id, `${name} receiver`, 'wireless-receiver', `zone-${n}`)
-    const isShort = this.brief.cable === 'only-needed' || (this.brief.inWall?.[cable]?.length ?? 5) < 5
-    const isLinked = from === 'L' && isShort
-    this.layout.cable(
-      cable,
-      `${name} receiver cable`,
-      id,
-      [
-        { terminal: 'L', use: 'line', to: 'L' },
-        { terminal: 'N', use: 'neutral', to: 'N' },
-        { terminal: null, use: 'earth', to: 'E' },
-        { terminal: 'NO', use: 'switched', to },
-        ...(isLinked ? [] : [{ terminal: 'COM', use: 'switched' as const, to: from }]),
-      ],
-      12,
-    )
-    if (isLinked) this.layout.link(`${id}.L`, `${id}.COM`)
+    this.thermostats.powered({ n, name, from, to }, type)
   }
 
   /** A battery thermostat with a volt-free contact between two extra-low-voltage functions. */
   voltFreeThermostat(n: number, name: string, from: string, to: string): void {
-    this.place(`zone-${n}`, name)
-    this.device(`stat-${n}`, `${name} thermostat`, 'room-thermostat-volt-free', `zone-${n}`)
-    this.layout.cable(
-      `stat-${n}-cable`,
-      `${name} thermostat cable`,
-      `stat-${n}`,
-      [
-        { terminal: 'R', use: 'line', to: from },
-        { terminal: 'W', use: 'switched', to },
-      ],
-      14,
-      { cores: 2, colours: thermostatWire },
-    )
+    this.thermostats.voltFree({ n, name, from, to })
   }
 
   /** A 24 V transformer on the spur for so many valves, its secondary on the functions V and C. */
