@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core'
-import { desk, ofJob, openStage, phone, says, violations, type Stage } from './browser'
+import { desk, openStage, phone, says, violations, type Stage } from './browser'
 
 jest.setTimeout(120_000)
 let stage: Stage
@@ -47,7 +47,8 @@ describe('a change of controls', () => {
 
     await page.goto(new URL('/jobs/demo-larch-row/checks', stage.url).href, { waitUntil: 'networkidle0' })
     await says(page, '.verdict .says', 'No defect found')
-    await ofJob(page, 'demo-larch-row', 'receiver')
+    await page.goto(new URL('/jobs/demo-larch-row/change', stage.url).href, { waitUntil: 'networkidle0' })
+    await says(page, '.change-done', 'Before: Smart receiver')
     await page.close()
   })
 
