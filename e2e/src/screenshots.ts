@@ -43,13 +43,30 @@ async function visiting(page: Page): Promise<void> {
   await page.waitForSelector('.left-open li')
 }
 
+/** Other controls are chosen, and what moves for them is worked out. */
+async function changing(page: Page): Promise<void> {
+  await page.waitForSelector('.wish, .change-head')
+  if (await page.$('.wish')) await page.locator('.wish').click()
+  await page.waitForSelector('.move-card')
+  await page.waitForFunction(() => document.querySelector('.change-facts')!.textContent.includes('No defect'))
+}
+
 const shots: { name: string; path: string; viewport: typeof desk; before?: (page: Page) => Promise<void> }[] = [
   { name: 'jobs', path: '/', viewport: desk },
+  { name: 'change', path: '/jobs/demo-larch-row/change', viewport: desk, before: changing },
   {
-    name: 'steps-phone',
-    path: '/jobs/demo-larch-row/plan/steps?step=programmer-cable.black.1@wc.19',
+    name: 'change-phone',
+    path: '/jobs/demo-larch-row/change',
     viewport: phone,
-    before: async (page) => void (await page.locator('.isolation .btn').click()),
+    async before(page) {
+      await changing(page)
+      await page.locator('.isolation .btn').click()
+      await page.$$eval('.move-list li button', (moves) => {
+        const move = moves.find((one) => one.textContent.startsWith('Move'))
+        ;(move as HTMLElement).click()
+      })
+      await page.$eval('.move-card', (e) => e.scrollIntoView())
+    },
   },
   {
     name: 'brief',
@@ -77,7 +94,6 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
   },
   { name: 'plan', path: '/jobs/demo-larch-row/plan', viewport: desk },
   { name: 'bench', path: '/jobs/demo-chapel-row/bench?at=boiler-cable.black', viewport: desk },
-  { name: 'bench-phone', path: '/jobs/demo-chapel-row/bench', viewport: phone },
   { name: 'checks', path: '/jobs/demo-chapel-row/checks', viewport: desk },
   { name: 'trace', path: travelling, viewport: desk },
   { name: 'trace-phone', path: travelling, viewport: phone },
