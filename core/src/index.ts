@@ -233,7 +233,12 @@ export {
   supplyIds,
   terminalOf,
   terminalSchedule,
+  thermostatChoices,
+  timedChoices,
+  type ThermostatChoice,
+  type TimedChoice,
   usualFittings,
+  zonesBehindChannel,
   withNewer,
   withType,
 } from './planning'

@@ -10,6 +10,8 @@ import {
   fittingChoices,
   schemeIds,
   schemes,
+  thermostatChoices,
+  timedChoices,
   usualFittings,
   type CircuitKind,
   type Fittings,
@@ -32,6 +34,8 @@ export function answersOf(brief: PlanBrief): Answer[] {
     schemeAnswer(brief),
     ...circuitKindIds.map((kind) => countAnswer(brief, kind)),
     ...brief.circuits.flatMap(({ alongside }, i) => (alongside ? [alongsideAnswer(brief, i)] : [])),
+    ...brief.circuits.flatMap(({ thermostat, timed }, i) => (thermostat || timed ? [thermostatAnswer(brief, i)] : [])),
+    ...Object.keys(brief.types ?? {}).map((device) => typeAnswer(brief, device)),
     ...(Object.keys(fittingChoices) as (keyof Fittings)[]).flatMap((field) =>
       brief[field] === undefined ? [] : [fittingAnswer(brief, field)],
     ),
@@ -93,6 +97,35 @@ const alongsideAnswer = (said: PlanBrief, index: number): Answer => {
     says: `“${name}” heats while hot water does`,
     open: (brief) => [wait(brief)],
     instead: (brief) => [{ says: `Let “${name}” wait for hot water`, brief: wait(brief) }],
+  }
+}
+
+/** What asks for a zone's heat, and what times it: one answer, since the one decides what the other may be. */
+const thermostatAnswer = (said: PlanBrief, index: number): Answer => {
+  const { name, thermostat, timed } = said.circuits[index]
+  const usual = (brief: PlanBrief): PlanBrief => ({
+    ...brief,
+    circuits: brief.circuits.map((c) => (c.name === name ? { ...c, thermostat: undefined, timed: undefined } : c)),
+  })
+  const words = [thermostat && thermostatChoices[thermostat].toLowerCase(), timed && timedChoices[timed].toLowerCase()]
+  return {
+    id: `thermostat ${name}`,
+    says: `“${name}”: ${words.filter(Boolean).join(', ')}`,
+    open: (brief) => [usual(brief)],
+    instead: (brief) => [{ says: `Take the usual thermostat for “${name}”`, brief: usual(brief) }],
+  }
+}
+
+const typeAnswer = (said: PlanBrief, device: string): Answer => {
+  const without = (brief: PlanBrief): PlanBrief => {
+    const others = Object.entries(brief.types ?? {}).filter(([id]) => id !== device)
+    return { ...brief, types: others.length > 0 ? Object.fromEntries(others) : undefined }
+  }
+  return {
+    id: `types ${device}`,
+    says: `${device}: ${said.types![device]}`,
+    open: (brief) => [without(brief)],
+    instead: (brief) => [{ says: `Take the usual type for ${device}`, brief: without(brief) }],
   }
 }
 

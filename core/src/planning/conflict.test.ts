@@ -43,6 +43,26 @@ describe('answers that cannot be together', () => {
       ['Let “Nursery” wait for hot water'],
     ],
     [
+      'a wireless receiver for a zone of a relay panel',
+      {
+        scheme: 'relay-panel',
+        circuits: [{ kind: 'heating', name: 'Hall', thermostat: 'wireless' }],
+        terminals: 'levers',
+      },
+      ['scheme: Low voltage, relay panel', '“Hall”: wireless thermostat, receiver in its place'],
+      ['Take the scheme Two-port', 'Take the usual thermostat for “Hall”'],
+    ],
+    [
+      'a programmer without a contact that is needed',
+      {
+        scheme: 'two-port',
+        circuits: [...heating('House'), hotWater],
+        types: { programmer: 'programmer-one-channel' },
+      },
+      ['hot water: one circuit', 'programmer: programmer-one-channel'],
+      ['Take the usual type for programmer'],
+    ],
+    [
       'too few cores in the wall',
       {
         scheme: 'two-port',

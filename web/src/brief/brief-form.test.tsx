@@ -44,6 +44,20 @@ describe('the brief and the plan in one breath', () => {
     expect(saved[0].fitted.offContact).toBeUndefined()
   })
 
+  it('take another thermostat for a zone, and refuse a plain one that should time itself', async () => {
+    const saved = showBrief()
+    const set = (label: string, value: string) =>
+      fireEvent.change(screen.getByLabelText<HTMLSelectElement>(label), { target: { value } })
+    set('Circuit 1 timed', 'by-itself')
+    await waitFor(() => expect(outcome().getByText(/“House”: by its thermostat/)).toBeTruthy())
+    set('Circuit 1 thermostat', 'wireless')
+    await waitFor(() => expect(outcome().queryByText('These cannot be together')).toBeNull())
+    expect(screen.getByText('Wireless thermostat, receiver in its place, timed by its thermostat')).toBeTruthy()
+    fireEvent.click(screen.getByText('Save'))
+    await waitFor(() => expect(saved).toHaveLength(1))
+    expect(saved[0].fitted.circuits[0]).toMatchObject({ thermostat: 'wireless', timed: 'by-itself' })
+  })
+
   it('take a cable that is in the wall as it is, and refuse one with too few cores', async () => {
     showBrief()
     const cable = screen.getByLabelText<HTMLSelectElement>('House thermostat cable')

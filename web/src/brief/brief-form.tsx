@@ -7,6 +7,7 @@ import {
   supplies,
   supplyIds,
   usualFittings,
+  zonesBehindChannel,
   type Fittings,
   type Installation,
   type PlanBrief,
@@ -19,6 +20,7 @@ import { ChoiceTiles } from './choice-tiles'
 import { InWall } from './in-wall'
 import { OutcomePanel } from './outcome-panel'
 import { SchemeChoice } from './scheme-choice'
+import { ZoneThermostat } from './zone-thermostat'
 import { useOutcome } from './use-outcome'
 
 const upperFirst = (text: string) => text[0].toUpperCase() + text.slice(1)
@@ -75,7 +77,7 @@ export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: Brie
   /** Another way to answer, whole. */
   const take = (brief: PlanBrief) => {
     circuits.replace(brief.circuits)
-    for (const field of [...fittingFields, 'offContact', 'inWall', 'scheme', 'terminals'] as const)
+    for (const field of [...fittingFields, 'offContact', 'types', 'inWall', 'scheme', 'terminals'] as const)
       set(field, brief[field])
   }
 
@@ -162,6 +164,15 @@ export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: Brie
                   Remove
                 </Button>
               </div>
+              {fitted.circuits[i]?.kind === 'heating' && zonesBehindChannel(fitted.scheme) && (
+                <ZoneThermostat
+                  zone={i + 1}
+                  thermostat={fitted.circuits[i].thermostat}
+                  timed={fitted.circuits[i].timed}
+                  onThermostat={(is) => setValue(`fitted.circuits.${i}.thermostat`, is, { shouldDirty: true })}
+                  onTimed={(is) => setValue(`fitted.circuits.${i}.timed`, is, { shouldDirty: true })}
+                />
+              )}
               {circuitErrors?.[i]?.name && <p className="text-danger">{circuitErrors[i].name.message}</p>}
             </div>
           ))}
