@@ -277,7 +277,16 @@ export const duesOf = (record: SiteRecord): Due[] =>
   ].sort((a, b) => (a.on < b.on ? -1 : a.on > b.on ? 1 : 0))
 
 /** Text that may have to be looked for. */
-export const recordTexts = ({ visits, disturbed, measures, items, parts, told, followUps }: SiteRecord): string[] => [
+export const recordTexts = ({
+  visits,
+  disturbed,
+  measures,
+  items,
+  parts,
+  told,
+  followUps,
+  change,
+}: SiteRecord): string[] => [
   ...visits.flatMap(({ who, why }) => [who, why]),
   ...disturbed.map(({ what }) => what),
   ...measures.flatMap(({ what, why, limits, risk, told }) => [what, why ?? '', limits, risk ?? '', told ?? '']),
@@ -285,4 +294,5 @@ export const recordTexts = ({ visits, disturbed, measures, items, parts, told, f
   ...parts.map(({ what }) => what),
   ...told.flatMap(({ whom, what }) => [whom, what]),
   ...followUps.map(({ what }) => what),
+  change?.name ?? '',
 ]

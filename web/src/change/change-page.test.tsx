@@ -73,6 +73,8 @@ describe('a change of controls', () => {
     expect(state().document.brief.fitted.circuits[0]).toMatchObject({ thermostat: 'programmable', timed: 'by-itself' })
     const kept = state().revisions.find(({ id }) => id === change()!.done!.revision)!
     expect(kept).toMatchObject({ kind: 'as-found', installation: before })
+    // Checks and Trace look for what departs from the plan: that is the new one now.
+    expect(state().revisions.findLast((one) => one.kind === 'planned')!.installation).toEqual(state().document.wiring)
     expect(state().ticks).toEqual([])
   })
 

@@ -147,6 +147,8 @@ function Moves({ job, change, found, to, moves, tally, ticks, store }: MovesProp
       brief: { ...document.brief, fitted: change.to },
       wiring: to,
     }))
+    // What departs from a plan departs from this one now.
+    await store.record({ do: 'keep', revision: newId(), kind: 'planned', name: change.name.slice(0, 120) })
     for (const { id } of moves) if (ticked.has(id)) await store.record({ do: 'tick', step: id, done: false })
     await store.record({ do: 'change-to', change: { ...change, done: { revision, at: new Date().toISOString() } } })
   }

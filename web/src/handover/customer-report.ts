@@ -27,7 +27,10 @@ export function customerReport({ state, record, photos, dayOf }: ReportOf, visit
       'What we found',
       listed(found.length > 0 || !finding ? found : finding.causes.slice(0, 1).map(({ label }) => label)),
     ),
-    ...under('What we did', listed([...texts('done', 'made-safe'), ...used(mine(record.parts))])),
+    ...under(
+      'What we did',
+      listed([...changed(record, visits), ...texts('done', 'made-safe'), ...used(mine(record.parts))]),
+    ),
     ...under(
       'Left for now',
       measures.flatMap(({ what, limits, risk, until }): Block[] => [
@@ -53,6 +56,14 @@ export function customerReport({ state, record, photos, dayOf }: ReportOf, visit
     },
     ...signedBlocks(visits, dayOf),
   ]
+}
+
+/** Controls that were changed on one of these visits; with none, whenever it was. */
+function changed({ change }: ReportOf['record'], visits: ReportOf['record']['visits']): string[] {
+  if (!change?.done) return []
+  const { at } = change.done
+  const isOne = visits.length === 0 || visits.some((visit) => visit.at <= at && (!visit.ended || at <= visit.ended))
+  return isOne ? [`Controls changed: ${change.name}`] : []
 }
 
 const used = (parts: ReportOf['record']['parts']): string[] =>

@@ -70,6 +70,14 @@ describe('the report for the customer', () => {
     expect(said(customerReport(of(state), undefined))).toContain('Earlier finding')
   })
 
+  it('says which controls were changed on the visit, and not on another', () => {
+    const fitted = documentOf('Mill House').brief.fitted
+    const change = { name: 'Programmable thermostat for House', to: fitted, at, done: { revision: 'revision-1', at: '2026-11-27T10:00:00.000Z' } }
+    const state = job(...visits, { do: 'change-to', change })
+    expect(said(customerReport(of(state), 'visit-2'))).toContain('Controls changed: Programmable thermostat for House')
+    expect(said(customerReport(of(state), 'visit-1'))).not.toContain('Controls changed')
+  })
+
   it('of a job of which nothing was written says only what it knows, and its cautions', () => {
     expect(headings(customerReport(of(job()), undefined))).toEqual(['What you told us'])
     expect(said(customerReport(of(job()), undefined))).toMatch(/Covers stay on.*come before this report/)
