@@ -72,7 +72,12 @@ describe('the report for the customer', () => {
 
   it('says which controls were changed on the visit, and not on another', () => {
     const fitted = documentOf('Mill House').brief.fitted
-    const change = { name: 'Programmable thermostat for House', to: fitted, at, done: { revision: 'revision-1', at: '2026-11-27T10:00:00.000Z' } }
+    const change = {
+      name: 'Programmable thermostat for House',
+      to: fitted,
+      at,
+      done: { revision: 'revision-1', at: '2026-11-27T10:00:00.000Z' },
+    }
     const state = job(...visits, { do: 'change-to', change })
     expect(said(customerReport(of(state), 'visit-2'))).toContain('Controls changed: Programmable thermostat for House')
     expect(said(customerReport(of(state), 'visit-1'))).not.toContain('Controls changed')
