@@ -193,7 +193,18 @@ describe('what is written down', () => {
     expect(soonFrom(new Date(at))).toBe('2026-11-30')
   })
 
+  it('has one change of controls: another stands in its place, or none', () => {
+    const change = { name: 'Wireless receiver', to: brief.fitted, at }
+    const state = after(opened, { do: 'change-to', change })
+    expect(recordOf(state).change).toEqual(change)
+    const other = and(state, { do: 'change-to', change: { ...change, name: 'Smart receiver' } })
+    expect(recordOf(other).change!.name).toBe('Smart receiver')
+    expect('change' in recordOf(and(other, { do: 'change-to', change: null }))).toBe(false)
+  })
+
   it.each<[unknown, string]>([
+    [{ do: 'change-to', change: { name: '', to: brief.fitted, at } }, 'change.name'],
+    [{ do: 'change-to', change: { name: 'x', to: { ...brief.fitted, scheme: 'solar' }, at } }, 'change.to.scheme'],
     [{ do: 'visit', visit: { id: 'v', who: '', why: '', at } }, 'visit.id'],
     [{ do: 'disturb', disturbed: { id: 'x', what: ' ' } }, 'disturbed.what'],
     [{ do: 'measure', measure: { id: 'measure-1', what: '', limits: '', until: '2026-12-04', at } }, 'measure.what'],

@@ -195,6 +195,10 @@ function siteDeed(which: number, of: number): Entry {
     },
     { do: 'sign', visit, signed: of % 3 === 0 ? null : { name: 'I. Penrose', strokes: [[1, 2, 3, 4]] } },
     { do: 'visit-goes-on', visit },
+    {
+      do: 'change-to',
+      change: of % 4 === 0 ? null : { name: `Receiver ${of}`, to: documentOf('Any').brief.fitted, at },
+    },
   ]
   return deeds[which % deeds.length]
 }
