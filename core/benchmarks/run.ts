@@ -3,9 +3,10 @@ import { staticFindings } from '../src/checks'
 import { hypothesesOf, restOf } from '../src/hypotheses'
 import { demandActions } from '../src/inputs'
 import { compile, Electrics, emptyNets, Equations, mergeNets, potentials } from '../src/circuit'
-import { examples } from '../src/examples'
+import { exampleById, examples } from '../src/examples'
 import { advice, Hunt, pairsOf, type HuntEntry } from '../src/hunt'
 import { lidCodes } from '../src/formats'
+import { changedTo, commonChanges, movesOf } from '../src/moves'
 import { briefShapeSchema, conflictOf, planBriefSchema, planSystem, suggestions } from '../src/planning'
 import { Simulation } from '../src/simulation'
 import { explored } from '../src/states'
@@ -203,6 +204,15 @@ const weeks = new Bench({ time: 0, iterations: 3, warmup: false })
   weeks.add('plan, every scheme for three circuits', () => void suggestions(house))
   const plan = planSystem(brief, 'plan', 'Plan')
   weeks.add('plan, the codes of a lid sheet, ten circuits', () => void lidCodes(plan))
+}
+
+for (const id of ['two-port-heating-hot-water', 'mid-position', 'two-port-five-heating-hot-water']) {
+  const { installation, brief } = exampleById(id)!
+  const cores = installation.cables.reduce((n, cable) => n + cable.cores.length, 0)
+  const [receiver] = commonChanges(brief)
+  weeks.add(`change, ${id}, ${cores} conductors, to a smart receiver`, () => {
+    void movesOf(changedTo(installation, receiver.brief))
+  })
 }
 
 for (const zones of [2, 4, 8]) {

@@ -17,7 +17,12 @@ describe('a valve that a user has made', () => {
   it('is offered where its terminals, contacts and connections fit, and not elsewhere', () => {
     const doc = installationOf('two-port-heating-hot-water')
     const offered = (id: string) => fittingTypes(doc, id, [ownValve()]).map((t) => t.id)
-    expect(offered('zv-1')).toEqual(['two-port-valve', 'own-slow-valve', 'two-port-valve-six-wire'])
+    expect(offered('zv-1')).toEqual([
+      'two-port-valve',
+      'own-slow-valve',
+      'two-port-valve-six-wire',
+      'two-port-valve-other-lead',
+    ])
     expect(offered('boiler')).not.toContain('own-slow-valve')
   })
 

@@ -1,4 +1,11 @@
-import { planBriefSchema, zonesBehindChannel, type CircuitBrief, type PlanBrief } from '../planning'
+import {
+  fittingsOf,
+  planBriefSchema,
+  usualFittings,
+  zonesBehindChannel,
+  type CircuitBrief,
+  type PlanBrief,
+} from '../planning'
 
 /** A change of controls that is often asked for, as the brief of what there will be. */
 export interface CommonChange {
@@ -11,9 +18,11 @@ export interface CommonChange {
 /** Changes that can be made of what is fitted, by what is asked for; what its scheme does not take is left out. */
 export function commonChanges(fitted: PlanBrief): CommonChange[] {
   const now: PlanBrief = { ...fitted, inWall: undefined, kept: undefined, terminals: 'separate' }
+  const text = JSON.stringify(now)
   return wishes(now).flatMap(({ id, name, about, brief }) => {
     const read = planBriefSchema.safeParse(brief)
-    return read.success ? [{ id, name, about, brief: read.data }] : []
+    // What is so already is no change.
+    return read.success && JSON.stringify(brief) !== text ? [{ id, name, about, brief: read.data }] : []
   })
 }
 
@@ -22,7 +31,9 @@ type Wish = Omit<CommonChange, 'brief'> & { brief: object }
 function wishes(now: PlanBrief): Wish[] {
   const zones = now.circuits.filter(({ kind }) => kind === 'heating')
   return [
-    ...(zonesBehindChannel(now.scheme) && now.control !== 'smart-receiver' ? behindChannel(now, zones) : []),
+    ...(zonesBehindChannel(now.scheme) && fittingsOf(now).control !== 'smart-receiver'
+      ? behindChannel(now, zones)
+      : []),
     ...otherValves(now),
     {
       id: 'cylinder-thermostat',
@@ -39,23 +50,28 @@ function wishes(now: PlanBrief): Wish[] {
   ]
 }
 
+/** Schemes in which every circuit has a two-port valve: what is fitted with them can be chosen piece by piece. */
+const byPieces = (now: PlanBrief): boolean => usualFittings(now.scheme) !== undefined
+
 function behindChannel(now: PlanBrief, zones: readonly CircuitBrief[]): Wish[] {
-  const twoPort = ['two-port', 'more-zones', 'unvented', 'hot-water-priority'].includes(now.scheme)
   const plain = now.circuits.map((circuit) => ({ ...circuit, thermostat: undefined, timed: undefined }))
+  const receiver = { ...now, circuits: plain, control: 'smart-receiver', types: undefined }
+  const about =
+    'Its heating contact stands for channel and thermostat in series, its hot water contact for the channel alone.'
   return [
-    {
-      id: 'smart-receiver',
-      name: 'Smart receiver for programmer and thermostat',
-      about:
-        'Its heating contact stands for channel and thermostat in series, its hot water contact for the channel alone.',
-      brief: {
-        ...now,
-        ...(!twoPort && { scheme: 'two-port' }),
-        circuits: plain,
-        control: 'smart-receiver',
-        types: undefined,
-      },
-    },
+    ...(byPieces(now)
+      ? [{ id: 'smart-receiver', name: 'Smart receiver for programmer and thermostat', about, brief: receiver }]
+      : []),
+    ...(toTwoPorts(now)
+      ? [
+          {
+            id: 'smart-receiver',
+            name: 'Smart receiver, and two-port valves for the three-port one',
+            about: `${about} A valve to each circuit; the pipework is opened.`,
+            brief: { ...receiver, scheme: 'two-port', offContact: undefined },
+          },
+        ]
+      : []),
     ...zones.flatMap(({ name }): Wish[] => [
       {
         id: `wireless ${name}`,
@@ -77,17 +93,21 @@ function behindChannel(now: PlanBrief, zones: readonly CircuitBrief[]): Wish[] {
         brief: { ...now, circuits: withZone(now, name, { thermostat: 'programmable', timed: 'by-itself' }) },
       },
     ]),
-    {
-      id: 'programmer-own-feed',
-      name: 'Programmer with a feed of its own for its contacts',
-      about: 'Other terminals behind the same plate: the contacts’ feed is one conductor more.',
-      brief: { ...now, types: { ...now.types, programmer: 'programmer-own-feed' } },
-    },
+    ...(now.scheme === 'unvented' ? [] : [ownFeed(now)]),
   ]
 }
 
+const ownFeed = (now: PlanBrief): Wish => ({
+  id: 'programmer-own-feed',
+  name: 'Programmer with a feed of its own for its contacts',
+  about: 'Other terminals behind the same plate: the contacts’ feed is one conductor more.',
+  brief: { ...now, types: { ...now.types, programmer: 'programmer-own-feed' } },
+})
+
+/** Three-port valves in whose place two two-port ones can come, at the same boiler. */
+const toTwoPorts = (now: PlanBrief): boolean => ['mid-position', 'diverter'].includes(now.scheme)
+
 function otherValves(now: PlanBrief): Wish[] {
-  const toTwoPort = ['mid-position', 'diverter'].includes(now.scheme)
   return [
     {
       id: 'valve-head',
@@ -95,7 +115,7 @@ function otherValves(now: PlanBrief): Wish[] {
       about: 'Go by what is printed on the head and not by the old one’s colours.',
       brief: { ...now, types: { ...now.types, 'zv-1': 'two-port-valve-other-lead' } },
     },
-    ...(toTwoPort
+    ...(toTwoPorts(now)
       ? [
           {
             id: 'two-ports',
@@ -105,14 +125,18 @@ function otherValves(now: PlanBrief): Wish[] {
           },
         ]
       : []),
-    {
-      id: 'priority',
-      name: 'Hot water first, with a call of its own',
-      about:
-        'The heating valves call one input, the hot water valve the other; a normally open valve shuts heating off. The flow has to divide before it.',
-      brief: { ...now, scheme: 'hot-water-priority', boiler: 'two-calls' },
-    },
-  ].filter(({ id }) => id !== 'priority' || now.scheme !== 'hot-water-priority')
+    ...(byPieces(now) && fittingsOf(now).boiler !== 'two-calls'
+      ? [
+          {
+            id: 'priority',
+            name: 'Hot water first, with a call of its own',
+            about:
+              'A boiler with two calls: the heating valves call one input, the hot water valve the other; a normally open valve shuts heating off. The flow has to divide before it.',
+            brief: { ...now, boiler: 'two-calls' },
+          },
+        ]
+      : []),
+  ]
 }
 
 const withZone = (now: PlanBrief, name: string, set: Partial<CircuitBrief>): CircuitBrief[] =>

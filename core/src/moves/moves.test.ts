@@ -77,6 +77,14 @@ describe.each(['two-port-heating-hot-water', 'mid-position', 'hot-water-priority
   },
 )
 
+it('what is so already is not offered again', () => {
+  const { brief } = exampleById('two-port-heating-hot-water')!
+  const ids = (of: PlanBrief) => commonChanges(of).map(({ id }) => id)
+  for (const { id, brief: changedBrief } of commonChanges(brief))
+    expect([id, ids(changedBrief)]).not.toContainEqual([id, expect.arrayContaining([id])])
+  expect(ids(exampleById('relay-panel')!.brief)).toEqual([])
+})
+
 it('passes in every state, from a house with heating and hot water', () => {
   for (const { id, change } of changesOf('two-port-heating-hot-water'))
     expect([id, check(compile(change.to)).findings.map(({ rule }) => rule)]).toEqual([id, []])

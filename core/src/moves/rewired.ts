@@ -43,10 +43,7 @@ class Rewiring {
     this.labelOf = (ref) => by.labels.get(ref)
     const { stays } = loadOf(work, by.servings, (ref) => by.labels.get(ref) ?? 'free')
     this.box = new Box(centre, terminals, by.labels, stays)
-    this.taken = new Set(
-      [...found.cables, ...target.plan.cables.filter((c) => c.leadOf === undefined)].map(({ id }) => id),
-    )
-    for (const { id } of target.plan.cables) if (!found.cables.some((c) => c.id === id)) this.taken.delete(id)
+    this.taken = new Set(found.cables.map(({ id }) => id))
     this.joins = new Joins(target.plan, 'apart')
   }
 
