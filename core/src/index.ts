@@ -187,13 +187,9 @@ export {
   moveText,
   moveVerbs,
   noteText,
-  takenBack,
   tallyOf,
-  type Change as ControlsChange,
   type CommonChange,
   type Move,
-  type MoveKind,
-  type MoveNote,
   type Tally,
 } from './moves'
 export {
