@@ -1,6 +1,6 @@
 import { moveVerbs, noteText, type Move } from '@nobbet/core'
-import { Button } from 'react-bootstrap'
 import { Conductor } from '../drawing/conductor'
+import { StepActs } from '../plan/step-acts'
 import { OfConductor } from './of-conductor'
 
 interface MoveCardProps {
@@ -43,23 +43,7 @@ export function MoveCard({ move, number, of, done, onDone, onTakeBack, onBack, o
         </dl>
       )}
       {move.note && <p className="move-note">{noteText(move.note)}</p>}
-      <div className="step-acts">
-        {done ? (
-          <Button size="lg" variant="outline-primary" onClick={onTakeBack}>
-            Done. Take the tick back
-          </Button>
-        ) : (
-          <Button size="lg" className="step-done" onClick={onDone}>
-            Done
-          </Button>
-        )}
-        <Button variant="outline-dark" onClick={onBack} disabled={!onBack}>
-          Back
-        </Button>
-        <Button variant="outline-dark" onClick={onNext} disabled={!onNext}>
-          Later
-        </Button>
-      </div>
+      <StepActs done={done} onDone={onDone} onTakeBack={onTakeBack} onBack={onBack} onNext={onNext} />
       <p className="quiet mb-0">
         Move {number} of {of}
       </p>

@@ -1,6 +1,6 @@
 import type { TerminationStage, TerminationStep } from '@nobbet/core'
-import { Button } from 'react-bootstrap'
 import { Conductor } from '../drawing/conductor'
+import { StepActs } from './step-acts'
 import { purposeText, stepWords } from './step-words'
 
 interface StepCardProps {
@@ -36,23 +36,7 @@ export function StepCard({ stage, step, number, of, done, onDone, onTakeBack, on
         </p>
       )}
       <p className="step-purpose">{purposeText(step)}</p>
-      <div className="step-acts">
-        {done ? (
-          <Button size="lg" variant="outline-primary" onClick={onTakeBack}>
-            Done. Take the tick back
-          </Button>
-        ) : (
-          <Button size="lg" className="step-done" onClick={onDone}>
-            Done
-          </Button>
-        )}
-        <Button variant="outline-dark" onClick={onBack} disabled={!onBack}>
-          Back
-        </Button>
-        <Button variant="outline-dark" onClick={onNext} disabled={!onNext}>
-          Later
-        </Button>
-      </div>
+      <StepActs done={done} onDone={onDone} onTakeBack={onTakeBack} onBack={onBack} onNext={onNext} />
       <p className="quiet mb-0">
         Step {number} of {of}
       </p>
