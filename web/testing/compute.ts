@@ -1,20 +1,16 @@
 import {
   allStates,
-  CannotChange,
-  changedTo,
   compile,
   conflictOf,
   cured,
   ForeseenHunt,
   knownOf,
-  movesOf,
   operationsFor,
   parseAction,
   recorded,
   Rig,
   shownBy,
   staticFindings,
-  tallyOf,
   triedBehind,
   type AllStates,
   type CheckFinding,
@@ -26,6 +22,7 @@ import {
   type PlanBrief,
   type SoFar,
 } from '@nobbet/core'
+import { changeTold } from '../src/change/told'
 
 const looked = new Map<string, AllStates>()
 
@@ -71,16 +68,7 @@ const api = {
   shown: (installation: Installation, names: readonly string[]) =>
     Object.fromEntries(names.map((name) => [name, shownBy(compile(installation), { name })])),
   conflict: (brief: PlanBrief) => conflictOf(brief) ?? null,
-  change(found: Installation, brief: PlanBrief) {
-    try {
-      const change = changedTo(found, brief)
-      const moves = movesOf(change)
-      return { change: { to: change.to, moves, tally: tallyOf(change, moves) } }
-    } catch (error) {
-      if (error instanceof CannotChange) return { refused: error.message }
-      throw error
-    }
-  },
+  change: changeTold,
   hunt(_: number, installation: Installation, log: HuntEntry[], options: HuntOptions, onSoFar: (soFar: SoFar) => void) {
     const hunt = huntOf(installation, options)
     const aside = hunt.misfits(log)

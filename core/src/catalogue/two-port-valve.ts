@@ -57,6 +57,8 @@ export const sixWireValve: DeviceType = {
   ],
 }
 
+const otherLeads: Partial<Record<string, DeviceType['terminals'][0]['lead']>> = { M: 'white', SF: 'brown' }
+
 /** Lead colours are their maker's: of this one only neutral and earth are where one expects them. */
 export const otherLeadValve: DeviceType = {
   ...twoPortValve,
@@ -66,11 +68,8 @@ export const otherLeadValve: DeviceType = {
   about:
     'As the five-wire valve, with a lead of other colours: white is the motor, brown and orange are the end switch. Two ' +
     'conductors exchanged at such a head look like a bad head: go by what is printed on it and not by the old one’s colours.',
-  terminals: [
-    { id: 'M', legend: 'Motor', role: 'input', lead: 'white' },
-    { id: 'N', legend: 'Neutral', role: 'neutral', lead: 'blue' },
-    { id: 'E', legend: 'Earth', role: 'earth', lead: 'green-yellow' },
-    { id: 'SF', legend: 'End switch feed', role: 'contact-feed', lead: 'brown' },
-    { id: 'SO', legend: 'End switch out', role: 'output', lead: 'orange' },
-  ],
+  terminals: twoPortValve.terminals.map((t) => {
+    const lead = otherLeads[t.id]
+    return lead ? { ...t, lead } : t
+  }),
 }

@@ -4,6 +4,9 @@ import type { End, Installation } from './schema'
 export const placeOf = (end: End): string | undefined =>
   end.at === 'terminal' || end.at === 'parked' ? end.terminal : end.at === 'connector' ? end.connector : undefined
 
+/** Whose terminal an address is; a connector's id is its own. */
+export const ownerOf = (ref: string): string => (ref.includes('.') ? ref.slice(0, ref.indexOf('.')) : ref)
+
 /** An id that no link of this document has. */
 export function freeLinkId(doc: Pick<Installation, 'links'>): string {
   const taken = new Set(doc.links.map((l) => l.id))

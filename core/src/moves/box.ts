@@ -1,9 +1,9 @@
 import { nth } from '../lists'
-import type { Link, WiringCentre, WiringCentreTerminal } from '../installation'
+import type { WiringCentre, WiringCentreTerminal } from '../installation'
 import { free } from './serving'
 import { groupsOf, type Terminals } from './terminals'
 
-/** Terminals of one net, and the terminal among them that a link to others goes from. */
+/** Terminals that hang together and are empty, and how many conductors they take. */
 interface Unit {
   refs: string[]
   room: number
@@ -38,11 +38,6 @@ export class Box {
     for (const [label, groups] of this.used) if (label !== free) this.joinUp(groups)
   }
 
-  /** The net of a terminal; undefined where nothing is in it. */
-  labelOf(ref: string): string | undefined {
-    return this.holds(ref) > 0 ? this.labels.get(ref) : undefined
-  }
-
   /** A terminal for one conductor more of a net. */
   land(net: string): string {
     const groups = this.used.get(net) ?? []
@@ -65,7 +60,7 @@ export class Box {
     const last = groups[groups.length - 1]?.at(-1)
     const { refs } = this.take(last)
     refs.forEach((ref) => this.labels.set(ref, net))
-    if (last !== undefined) this.link(nearest(this.order, groups.flat(), refs))
+    if (last !== undefined) this.links.push(nearest(this.order, groups.flat(), refs))
     this.used.set(net, [...groups, refs])
     return refs[0]
   }
@@ -91,11 +86,7 @@ export class Box {
   }
 
   private joinUp(groups: readonly string[][]): void {
-    groups.slice(1).forEach((group, i) => this.link(nearest(this.order, groups.slice(0, i + 1).flat(), group)))
-  }
-
-  private link(pair: [string, string]): void {
-    this.links.push(pair)
+    groups.slice(1).forEach((group, i) => this.links.push(nearest(this.order, groups.slice(0, i + 1).flat(), group)))
   }
 
   private readonly order = (ref: string): number =>
@@ -113,15 +104,4 @@ function nearest(order: (ref: string) => number, some: readonly string[], others
   const pairs = some.flatMap((a) => others.map((b) => [a, b] as [string, string]))
   const far = ([a, b]: [string, string]) => Math.abs(order(a) - order(b))
   return pairs.reduce((best, one) => (far(one) < far(best) ? one : best), nth(pairs, 0))
-}
-
-/** An id for a link more. */
-export function linkIds(links: readonly Link[]): () => string {
-  const taken = new Set(links.map(({ id }) => id))
-  let n = links.length
-  return () => {
-    do n++
-    while (taken.has(`link-${n}`))
-    return `link-${n}`
-  }
 }

@@ -1,10 +1,9 @@
 import { isEarthColour } from '../catalogue'
-import { placeOf, type Cable, type Core, type End, type Installation } from '../installation'
+import { ownerOf, placeOf, type Cable, type Core, type End, type Installation } from '../installation'
 import { assigned } from './assignment'
 import { costs } from './costs'
 import type { Joins } from './joins'
-import type { Target } from './target'
-import { freeOf } from './target'
+import { freeOf, type Target } from './target'
 import { boxSide, ownersOf } from './work'
 
 /** Cables past the wiring centre: those that are there with their ends as they will be, and those to be laid. */
@@ -22,16 +21,12 @@ const nodeOf = (end: End): string | undefined => (end.at === 'parked' ? undefine
  * devices is landed anew; where there is none, one is laid.
  */
 export function directCables(found: Installation, target: Target, joins: Joins, taken: Set<string>): Direct {
-  const { plan, devices } = target
+  const { plan, devices, stands } = target
   const box = found.wiringCentres[0].id
   const planBox = plan.wiringCentres[0]?.id ?? ''
   const nowAt = new Map(
     devices.flatMap(({ device, standing }) => (standing.is === 'new' ? [] : [[standing.found, device.id]])),
   )
-  const stands = new Set([
-    ...devices.filter(({ standing }) => standing.is === 'kept').map(({ device }) => device.id),
-    ...target.connectors,
-  ])
   const there = found.cables.filter((cable) => cable.leadOf === undefined && boxSide(cable, box) === undefined)
   const served = new Map<Core, [string, string]>()
   const laid: Cable[] = []
@@ -107,8 +102,7 @@ function asIs(
     return { ...core, ends }
   }
   const nodes = core.ends.map(nodeOf)
-  const owner = (node: string) => (node.includes('.') ? node.slice(0, node.indexOf('.')) : node)
-  const isStanding = nodes.every((node) => node === undefined || stands.has(owner(node)))
+  const isStanding = nodes.every((node) => node === undefined || stands.has(ownerOf(node)))
   const [a, b] = nodes
   if (isStanding && (a === undefined || b === undefined || joins.netOf(a) === joins.netOf(b))) return core
   return { ...core, ends: [{ at: 'cut-back' }, { at: 'cut-back' }] }

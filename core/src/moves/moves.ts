@@ -2,6 +2,7 @@ import { changesBetween, inverted, type FieldChange } from '../changes'
 import { coreName, endText, terminalText, typeIn } from '../catalogue'
 import {
   installationShape,
+  ownerOf,
   placeOf,
   type Cable,
   type Core,
@@ -26,7 +27,6 @@ export function movesOf(change: Change): Move[] {
 /** What takes moves back, the last first. */
 export const takenBack = (moves: readonly Move[]): FieldChange[] => inverted(moves.flatMap(({ changes }) => changes))
 
-const ownerOf = (ref: string) => (ref.includes('.') ? ref.slice(0, ref.indexOf('.')) : ref)
 const sameEnd = (a: End, b: End) => a.at === b.at && placeOf(a) === placeOf(b)
 const loose: End = { at: 'loose' }
 

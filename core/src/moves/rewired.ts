@@ -1,7 +1,18 @@
+import { same } from '../changes'
 import { coloursOf, endText, typeEntry, typeIn, isEarthColour } from '../catalogue'
-import type { Cable, Core, Device, End, Installation, Link, WiringCentre } from '../installation'
+import {
+  freeLinkId,
+  ownerOf,
+  type Cable,
+  type Core,
+  type Device,
+  type End,
+  type Installation,
+  type Link,
+  type WiringCentre,
+} from '../installation'
 import { nth } from '../lists'
-import { Box, linkIds } from './box'
+import { Box } from './box'
 import { directCables, endAt } from './direct'
 import { Joins } from './joins'
 import type { Labelling } from './labelling'
@@ -11,7 +22,6 @@ import { loadOf, type Terminals } from './terminals'
 import { boxSide, deviceLinks, supplyOf, type Strand, type Wire, type Work } from './work'
 
 const cutBack: End = { at: 'cut-back' }
-const ownerOf = (ref: string) => ref.slice(0, ref.indexOf('.'))
 
 /** The installation that is found, made into what the plan joins: conductors, links, devices and what they are for. */
 export function rewired(
@@ -64,8 +74,8 @@ class Rewiring {
       places: this.places(devices),
       devices,
       connectors: [
-        ...found.connectors.filter(({ id }) => target.connectors.has(id)),
-        ...plan.connectors.filter(({ id }) => !target.connectors.has(id)),
+        ...found.connectors.filter(({ id }) => target.stands.has(id)),
+        ...plan.connectors.filter(({ id }) => !target.stands.has(id)),
       ],
       cables,
       links: this.links(),
@@ -73,7 +83,7 @@ class Rewiring {
       tees: plan.tees.map((tee) => ({ ...tee, place: this.placeOf(tee.place) })),
       intent: plan.intent,
     }
-    return { ...wired, wiringCentres: [this.centre(wired)] }
+    return asPlanned(found, { ...wired, wiringCentres: [this.centre(wired)] })
   }
 
   private placeOf(place: string): string {
@@ -112,9 +122,7 @@ class Rewiring {
 
   /** Every cable that is found, but for the leads of devices that go. */
   private cablesThere(): Cable[] {
-    const kept = new Set(
-      this.target.devices.flatMap(({ device, standing }) => (standing.is === 'kept' ? [device.id] : [])),
-    )
+    const { kept } = this.target
     const ends = this.endsOfStrands()
     return this.found.cables
       .filter(({ leadOf }) => leadOf === undefined || kept.has(leadOf))
@@ -256,13 +264,18 @@ class Rewiring {
   /** Links in devices as the plan and what is there have them; those of the wiring centre where both terminals stay of one net. */
   private links(): Link[] {
     const { found, target } = this
-    const kept = new Set(target.devices.flatMap(({ device, standing }) => (standing.is === 'kept' ? [device.id] : [])))
+    const { kept } = target
     const owns = (ids: ReadonlySet<string>, { between }: Link) => between.every((ref) => ids.has(ownerOf(ref)))
     const wanted = deviceLinks(found, target)
     const isWanted = ({ between: [a, b] }: Link) => wanted.some((pair) => pair.includes(a) && pair.includes(b))
     const planned = (link: Link) =>
       target.plan.links.find((one) => one.between.every((ref) => link.between.includes(ref)))
-    const nextId = linkIds([...found.links])
+    const made: Link[] = []
+    const numbered = (link: Omit<Link, 'id'>): Link => {
+      const one = { ...link, id: freeLinkId({ links: [...found.links, ...made] }) }
+      made.push(one)
+      return one
+    }
     const ofDevices = found.links
       .filter((link) => owns(kept, link))
       .flatMap((link): Link[] => {
@@ -273,14 +286,14 @@ class Rewiring {
     const newInDevices = target.plan.links
       .filter((link) => link.between.every((ref) => ownerOf(ref) !== this.planBox))
       .filter((link) => !ofDevices.some((one) => one.between.every((ref) => link.between.includes(ref))))
-      .map((link) => ({ ...link, id: nextId() }))
+      .map(({ kind, between }) => numbered({ kind, between }))
     const ofBox = found.links.flatMap((link): Link[] => {
       if (!owns(new Set([this.boxId]), link)) return []
       const [a, b] = link.between.map((ref) => this.labelOf(ref) ?? 'free')
       if (link.kind === 'cut' || a === b) return [link]
       return link.kind === 'factory' ? [{ ...link, kind: 'cut' }] : []
     })
-    const fitted = this.box.links.map((between): Link => ({ id: nextId(), kind: 'fitted', between }))
+    const fitted = this.box.links.map((between) => numbered({ kind: 'fitted', between }))
     return [...ofDevices, ...ofBox, ...newInDevices, ...fitted]
   }
 
@@ -321,6 +334,29 @@ class Rewiring {
     }
     const all = [...centre.terminals, ...this.box.added]
     return { ...centre, terminals: all.map((t) => ({ ...t, legend: named(`${centre.id}.${t.id}`, t.legend) })) }
+  }
+}
+
+/** What is otherwise than found is planned, however the rest of the document is known: nobody has seen it yet. */
+function asPlanned(found: Installation, to: Installation): Installation {
+  if (found.provenance === 'planned') return to
+  const planned = { provenance: 'planned' as const }
+  const fresh = <T extends { id: string }>(before: readonly T[], now: readonly T[]): T[] =>
+    now.map((one) => (before.some((other) => same(other, one)) ? one : { ...one, ...planned }))
+  return {
+    ...to,
+    devices: fresh(found.devices, to.devices),
+    links: fresh(found.links, to.links),
+    cables: to.cables.map((cable) => {
+      const was = found.cables.find(({ id }) => id === cable.id)
+      const cores = cable.cores.map((core): Core => {
+        const ends = was?.cores.find(({ id }) => id === core.id)?.ends
+        const end = (i: 0 | 1): End =>
+          ends && same(ends[i], core.ends[i]) ? core.ends[i] : { ...core.ends[i], ...planned }
+        return { ...core, ends: [end(0), end(1)] }
+      })
+      return { ...cable, cores }
+    }),
   }
 }
 

@@ -14,8 +14,9 @@ export interface Target {
   devices: Placed[]
   /** Devices that are found and for which the plan has no use. */
   removed: Device[]
-  /** Connectors of the plan that are there already. */
-  connectors: ReadonlySet<string>
+  /** Devices that stay, under the id that they have; and with them the connectors of the plan that are there already. */
+  kept: ReadonlySet<string>
+  stands: ReadonlySet<string>
 }
 
 /**
@@ -39,9 +40,8 @@ export function targetOf(found: Installation, laidOut: Installation): Target {
     taken.add(name)
   }
   const plan = withPlaces(found, renamedDevices(laidOut, names), standings, names)
-  const connectors = new Set(
-    plan.connectors.filter(({ id }) => found.connectors.some((c) => c.id === id)).map(({ id }) => id),
-  )
+  const kept = new Set([...standings.values()].flatMap((s) => (s.is === 'kept' ? [s.found] : [])))
+  const joints = plan.connectors.flatMap(({ id }) => (found.connectors.some((c) => c.id === id) ? [id] : []))
   const used = new Set([...standings.values()].flatMap((s) => (s.is === 'new' ? [] : [s.found])))
   return {
     plan,
@@ -50,7 +50,8 @@ export function targetOf(found: Installation, laidOut: Installation): Target {
       standing: standings.get(id)!,
     })),
     removed: found.devices.filter(({ id }) => !used.has(id)),
-    connectors,
+    kept,
+    stands: new Set([...kept, ...joints]),
   }
 }
 

@@ -1,5 +1,5 @@
 import { coloursFound, isEarthColour, supplies, typeIn, type ColourSet, type SupplyId, type Use } from '../catalogue'
-import { placeOf, type Cable, type Core, type Installation } from '../installation'
+import { ownerOf, placeOf, type Cable, type Core, type Installation } from '../installation'
 import { Joins } from './joins'
 import type { Target } from './target'
 
@@ -42,7 +42,6 @@ export interface Station {
 }
 
 export interface Work {
-  box: string
   stations: Station[]
   /** The net that a terminal or connector belongs to. */
   netOf: (node: string) => string
@@ -53,25 +52,18 @@ export interface Work {
   colours: (cable: Cable) => ColourSet
 }
 
-const ownerOf = (node: string): string => (node.includes('.') ? node.slice(0, node.indexOf('.')) : node)
-
 /** The supply's colours. */
 export const supplyOf = ({ supply }: Installation): SupplyId =>
   (Object.keys(supplies) as SupplyId[]).find((id) => supplies[id].frequency === supply.frequency) ?? '230-50'
 
 /** Everything that has to be decided: which conductor serves what, and what each terminal of the wiring centre becomes. */
 export function workOf(found: Installation, target: Target): Work {
-  const { plan, devices, connectors } = target
-  const box = found.wiringCentres[0].id
+  const { plan } = target
   const planBox = plan.wiringCentres[0]?.id
   // What meets in a connector at the far end is joined there, and need not be joined in the wiring centre.
   const joins = new Joins(plan, 'apart')
   const netOf = (node: string) => joins.netOf(node)
   const links = deviceLinks(found, target)
-  const stands = new Set([
-    ...devices.filter(({ standing }) => standing.is === 'kept').map(({ device }) => device.id),
-    ...connectors,
-  ])
   const extraLowNets = extraLowIn(plan, netOf)
   const wires: (Wire & { owner: string; lead: boolean })[] = []
   const deadEnds = new Set<string>()
@@ -95,8 +87,7 @@ export function workOf(found: Installation, target: Target): Work {
       })
     }
   return {
-    box,
-    stations: stationsOf(found, target, wires, stands),
+    stations: stationsOf(found, target, wires),
     netOf,
     deadEnds,
     earth: wires.find(({ use }) => use === 'earth')?.net,
@@ -109,8 +100,7 @@ export function workOf(found: Installation, target: Target): Work {
 }
 
 /** Links in the terminals of each device as they will be: the plan's, and those that are there and harm nothing. */
-export function deviceLinks(found: Installation, { plan, devices }: Target): [string, string][] {
-  const kept = new Set(devices.filter(({ standing }) => standing.is === 'kept').map(({ device }) => device.id))
+export function deviceLinks(found: Installation, { plan, kept }: Target): [string, string][] {
   const joins = new Joins(plan)
   const isOf = (ids: ReadonlySet<string>, [a, b]: readonly [string, string]) =>
     ownerOf(a) === ownerOf(b) && ids.has(ownerOf(a))
@@ -156,9 +146,8 @@ function useOf(plan: Installation, core: Core, node: string, netOf: (node: strin
 /** What is there and what is needed, apart where one has nothing that could serve the other. */
 function stationsOf(
   found: Installation,
-  { devices, removed }: Target,
+  { devices, removed, stands }: Target,
   wires: readonly (Wire & { owner: string; lead: boolean })[],
-  stands: ReadonlySet<string>,
 ): Station[] {
   const box = found.wiringCentres[0]
   const boxPlace = box.place
@@ -199,7 +188,7 @@ function stationsOf(
   const extraLow = extraLowCables(found)
   const leads = new Map<string, Station>()
   for (const cable of found.cables) {
-    const strands = strandsOf(cable, box.id, stands, nowAt)
+    const strands = strandsOf(cable, box.id, stands)
     if (strands.length === 0) continue
     if (cable.leadOf !== undefined) {
       const station = make(true)
@@ -253,19 +242,14 @@ export function boxSide(cable: Cable, box: string): 0 | 1 | undefined {
   return isThere(1) ? 1 : isThere(0) ? 0 : undefined
 }
 
-function strandsOf(
-  cable: Cable,
-  box: string,
-  stands: ReadonlySet<string>,
-  nowAt: ReadonlyMap<string, string>,
-): Strand[] {
+function strandsOf(cable: Cable, box: string, stands: ReadonlySet<string>): Strand[] {
   const side = boxSide(cable, box)
   if (side === undefined) return []
   return cable.cores.map((core): Strand => {
     const at = placeOf(core.ends[side])
     const far = core.ends[1 - side]
     const node = far.at === 'parked' ? undefined : placeOf(far)
-    const stays = node !== undefined && stands.has(nowAt.get(ownerOf(node)) ?? ownerOf(node))
+    const stays = node !== undefined && stands.has(ownerOf(node))
     return {
       cable,
       core,

@@ -139,7 +139,9 @@ function Moves({ job, change, found, to, moves, tally, ticks, store }: MovesProp
     tick(move, true)
     ask([...moves.slice(at + 1), ...moves.slice(0, at)].find((one) => !isDone(one))?.id)
   }
+  const [recording, setRecording] = useState(false)
   const take = async () => {
+    setRecording(true)
     const revision = newId()
     await store.record({ do: 'keep', revision, kind: 'as-found', name: `Before: ${change.name}`.slice(0, 120) })
     await store.edit(`Changed: ${change.name}`.slice(0, 200), (document) => ({
@@ -196,7 +198,7 @@ function Moves({ job, change, found, to, moves, tally, ticks, store }: MovesProp
               <>
                 <p className="step-do">Every move is done</p>
                 <p>Record it, and this is the job’s wiring. The old one is kept.</p>
-                <Button size="lg" className="step-done" onClick={() => void take()}>
+                <Button size="lg" className="step-done" disabled={recording} onClick={() => void take()}>
                   Record the new wiring
                 </Button>
               </>

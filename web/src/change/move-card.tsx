@@ -1,21 +1,16 @@
 import { moveVerbs, noteText, type Move } from '@nobbet/core'
 import { Conductor } from '../drawing/conductor'
-import { StepActs } from '../plan/step-acts'
+import { StepActs, type StepActsProps } from '../plan/step-acts'
 import { OfConductor } from './of-conductor'
 
-interface MoveCardProps {
+interface MoveCardProps extends StepActsProps {
   move: Move
   number: number
   of: number
-  done: boolean
-  onDone: () => void
-  onTakeBack: () => void
-  onBack?: () => void
-  onNext?: () => void
 }
 
 /** One move, to be read at arm's length: what, from where, to where. */
-export function MoveCard({ move, number, of, done, onDone, onTakeBack, onBack, onNext }: MoveCardProps) {
+export function MoveCard({ move, number, of, ...acts }: MoveCardProps) {
   return (
     <section className="sheet step-card move-card no-print" aria-label="This move">
       <p className="step-where">{move.place}</p>
@@ -43,7 +38,7 @@ export function MoveCard({ move, number, of, done, onDone, onTakeBack, onBack, o
         </dl>
       )}
       {move.note && <p className="move-note">{noteText(move.note)}</p>}
-      <StepActs done={done} onDone={onDone} onTakeBack={onTakeBack} onBack={onBack} onNext={onNext} />
+      <StepActs {...acts} />
       <p className="quiet mb-0">
         Move {number} of {of}
       </p>

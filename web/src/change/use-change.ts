@@ -1,7 +1,7 @@
 import type { Installation, PlanBrief } from '@nobbet/core'
 import { useQuery } from '@tanstack/react-query'
 import { ask } from '../workers/compute'
-import type { ChangeTold } from '../workers/compute.worker'
+import type { ChangeTold } from './told'
 
 /** A change of controls as far as it is worked out. */
 export interface WorkedOut extends ChangeTold {

@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 
-interface StepActsProps {
+export interface StepActsProps {
   done: boolean
   onDone: () => void
   onTakeBack: () => void

@@ -1,22 +1,17 @@
 import type { TerminationStage, TerminationStep } from '@nobbet/core'
 import { Conductor } from '../drawing/conductor'
-import { StepActs } from './step-acts'
+import { StepActs, type StepActsProps } from './step-acts'
 import { purposeText, stepWords } from './step-words'
 
-interface StepCardProps {
+interface StepCardProps extends StepActsProps {
   stage: TerminationStage
   step: TerminationStep
   number: number
   of: number
-  done: boolean
-  onDone: () => void
-  onTakeBack: () => void
-  onBack?: () => void
-  onNext?: () => void
 }
 
 /** One step, to be read at arm's length in a dark cupboard. */
-export function StepCard({ stage, step, number, of, done, onDone, onTakeBack, onBack, onNext }: StepCardProps) {
+export function StepCard({ stage, step, number, of, ...acts }: StepCardProps) {
   return (
     <section className="sheet step-card no-print" aria-label="This step">
       <p className="step-where">
@@ -36,7 +31,7 @@ export function StepCard({ stage, step, number, of, done, onDone, onTakeBack, on
         </p>
       )}
       <p className="step-purpose">{purposeText(step)}</p>
-      <StepActs done={done} onDone={onDone} onTakeBack={onTakeBack} onBack={onBack} onNext={onNext} />
+      <StepActs {...acts} />
       <p className="quiet mb-0">
         Step {number} of {of}
       </p>

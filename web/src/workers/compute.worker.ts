@@ -1,7 +1,5 @@
 import {
   allStates,
-  CannotChange,
-  changedTo,
   compile,
   conflictOf,
   cured,
@@ -9,7 +7,6 @@ import {
   ForeseenHunt,
   knownOf,
   liveThrough,
-  movesOf,
   operationsFor,
   parseAction,
   recorded,
@@ -17,7 +14,6 @@ import {
   shownBy,
   staticFindings,
   symptomTexts,
-  tallyOf,
   triedBehind,
   type AllStates,
   type Cause,
@@ -35,24 +31,17 @@ import {
   type HuntEntry,
   type HuntOptions,
   type Misfit,
-  type Move,
   type PlanBrief,
   type Recording,
   type SoFar,
-  type Tally,
   type WeekPlan,
   type WeekResult,
 } from '@nobbet/core'
 import { expose } from 'comlink'
+import { changeTold } from '../change/told'
 
 /** The last installation stays compiled, and every suspect where the last log has left it, from one question to the next. */
 let known: { text: string; circuit: Circuit; hunt?: { options: string; of: ForeseenHunt } } | undefined
-
-/** A change of controls worked out; or why it cannot be, with what to do first. */
-export interface ChangeTold {
-  change?: { to: Installation; moves: Move[]; tally: Tally }
-  refused?: string
-}
 
 /** What a hunt says, and which entries of its log do not fit the installation as it is now. */
 export interface HuntTold {
@@ -142,17 +131,7 @@ const api = {
   },
   /** Which answers of a brief stand in each other's way; null where it can be laid out. */
   conflict: (brief: PlanBrief): Conflict | null => conflictOf(brief) ?? null,
-  /** The moves that make of what is found what a brief asks for. */
-  change(found: Installation, brief: PlanBrief): ChangeTold {
-    try {
-      const change = changedTo(found, brief)
-      const moves = movesOf(change)
-      return { change: { to: change.to, moves, tally: tallyOf(change, moves) } }
-    } catch (error) {
-      if (error instanceof CannotChange) return { refused: error.message }
-      throw error
-    }
-  },
+  change: changeTold,
   /** Every reachable state; undefined where it was left. */
   states: (
     run: number,
