@@ -17,6 +17,7 @@ const count = (page: Page) => page.$eval('.steps-count', (e) => e.textContent.tr
 /** The move that is shown is done; so many are then. */
 const done = async (page: Page, then: number) => {
   // As somebody does who has read it: the buttons stand below all that the move says, and clear of the workspaces.
+  await page.waitForSelector('.move-card .step-done')
   await page.$eval('.move-card .step-done', (button) => button.scrollIntoView({ block: 'center' }))
   await page.locator('.move-card .step-done').click()
   await says(page, '.steps-count', `${then} of`)
