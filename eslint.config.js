@@ -27,6 +27,7 @@ const floors = [
   'checks',
   'planning',
   'moves',
+  'survey',
   'termination',
   'bench',
   'hunt',

@@ -2,6 +2,7 @@ export { CannotChange, changed, changedTo, type Change } from './change-of-contr
 export { commonChanges, type CommonChange } from './common'
 export { touchesOf } from './costs'
 export { joinsOf } from './ends-in'
+export { Joins } from './joins'
 export * from './move'
 export { movesOf, takenBack } from './moves'
 export { tallyOf, type Tally } from './tally'
