@@ -1,5 +1,13 @@
 import { readFileSync } from 'node:fs'
-import { DocumentError, exampleById, readBrief, readHuntCase, readInstallation, type Installation } from '@nobbet/core'
+import {
+  DocumentError,
+  exampleById,
+  readBrief,
+  readHuntCase,
+  readInstallation,
+  readSurvey,
+  type Installation,
+} from '@nobbet/core'
 import { UsageError } from './usage-error'
 
 /** Reads an installation from a file, from standard input (`-`), or a shipped example by its name. */
@@ -40,6 +48,16 @@ export function loadHuntCase(name: string): ReturnType<typeof readHuntCase> {
     return readHuntCase(readText(name, 'there is no such file'))
   } catch (error) {
     if (error instanceof DocumentError) throw new UsageError(`"${name}" is not a hunt: ${error.message}`)
+    throw error
+  }
+}
+
+/** Reads a survey from a file or from standard input (`-`). */
+export function loadSurvey(name: string): ReturnType<typeof readSurvey> {
+  try {
+    return readSurvey(readText(name, 'there is no such file'))
+  } catch (error) {
+    if (error instanceof DocumentError) throw new UsageError(`"${name}" is not a survey: ${error.message}`)
     throw error
   }
 }

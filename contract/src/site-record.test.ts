@@ -11,6 +11,7 @@ import {
   leftOpen,
   openMeasures,
   openVisit,
+  recordTexts,
   recordOf,
   soonFrom,
   standingOf,
@@ -202,7 +203,40 @@ describe('what is written down', () => {
     expect('change' in recordOf(and(other, { do: 'change-to', change: null }))).toBe(false)
   })
 
+  it('keeps a survey thing by thing: what is said anew stands in the place of what was said before', () => {
+    const cable = (label: string) => ({
+      id: 'cable-1',
+      label,
+      by: '',
+      cores: [{ id: 'k1', colour: 'brown' as const, at: { at: 'terminal' as const, terminal: '3' } }],
+    })
+    const fact = { see: 'leaves' as const, id: 'seen-1', by: 'A. Engineer', cable: 'cable-1', note: 'behind the tank' }
+    const state = after(
+      opened,
+      { do: 'survey-terminals', terminals: [{ id: '3', legend: 'L' }] },
+      { do: 'survey-cable', id: 'cable-1', cable: cable('Cable 1') },
+      { do: 'survey-cable', id: 'cable-1', cable: cable('To the loft') },
+      { do: 'survey-link', id: 'link-1', link: { id: 'link-1', between: ['3', '4'] } },
+      { do: 'survey-fact', id: 'seen-1', fact },
+      { do: 'survey-complete', complete: true },
+    )
+    const { seen } = recordOf(state).survey!
+    expect(seen).toMatchObject({
+      complete: true,
+      cables: [cable('To the loft')],
+      facts: [fact],
+      links: [{ between: ['3', '4'] }],
+    })
+    expect(recordTexts(recordOf(state))).toEqual(expect.arrayContaining(['To the loft', 'behind the tank']))
+    const taken = and(state, { do: 'survey-taken', before: 'revision-1', revision: 'revision-2' })
+    expect(recordOf(taken).survey!.taken).toMatchObject({ before: 'revision-1', revision: 'revision-2' })
+    const less = and(taken, { do: 'survey-fact', id: 'seen-1', fact: null })
+    expect(recordOf(less).survey).toMatchObject({ seen: { facts: [] }, taken: { revision: 'revision-2' } })
+  })
+
   it.each<[unknown, string]>([
+    [{ do: 'survey-cable', id: 'c', cable: { id: 'c', label: '', cores: [] } }, 'cable.label'],
+    [{ do: 'survey-fact', id: 'f', fact: { see: 'felt', id: 'f', cable: 'c', device: 'd' } }, 'fact.moved'],
     [{ do: 'change-to', change: { name: '', to: brief.fitted, at } }, 'change.name'],
     [{ do: 'change-to', change: { name: 'x', to: { ...brief.fitted, scheme: 'solar' }, at } }, 'change.to.scheme'],
     [{ do: 'visit', visit: { id: 'v', who: '', why: '', at } }, 'visit.id'],

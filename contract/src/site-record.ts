@@ -1,6 +1,7 @@
 import { planBriefSchema } from '@nobbet/core'
 import { z } from 'zod'
 import { clientIdSchema, line, lineIfAny, lines, stamp, textLine } from './basics'
+import { isSurveyDeed, noSurvey, surveyAfter, surveyDeeds, surveyRecordSchema, surveyTexts } from './survey-record'
 
 /** Somebody's coming to a job, from when they begin until they leave. */
 export const visitSchema = z.strictObject({
@@ -135,6 +136,7 @@ export const siteRecordSchema = z.object({
   told: z.array(toldSchema.extend(named)).default([]),
   followUps: z.array(followUpSchema.extend(named)).default([]),
   change: controlsChangeSchema.optional(),
+  survey: surveyRecordSchema.optional(),
 })
 export type SiteRecord = z.infer<typeof siteRecordSchema>
 export type Kept<T> = T & { id: string }
@@ -166,6 +168,7 @@ export const siteDeeds = [
   z.strictObject({ do: z.literal('follow-up'), id, followUp: followUpSchema.nullable() }),
   /** Other controls are to be fitted, these in the place of those meant before; or none after all. */
   z.strictObject({ do: z.literal('change-to'), change: controlsChangeSchema.nullable() }),
+  ...surveyDeeds,
 ] as const
 export type SiteDeed = z.infer<(typeof siteDeeds)[number]>
 
@@ -178,6 +181,7 @@ export function recordAfter(before: SiteRecord, deed: SiteDeed, at: string, visi
     ...before,
     visits: before.visits.map((one) => (one.id === visitOf(deed) ? change(one) : one)),
   })
+  if (isSurveyDeed(deed)) return { ...before, survey: surveyAfter(before.survey ?? noSurvey, deed, at) }
   switch (deed.do) {
     case 'visit': {
       const known = before.visits.find((one) => one.id === deed.visit.id)
@@ -286,6 +290,7 @@ export const recordTexts = ({
   told,
   followUps,
   change,
+  survey,
 }: SiteRecord): string[] => [
   ...visits.flatMap(({ who, why }) => [who, why]),
   ...disturbed.map(({ what }) => what),
@@ -295,4 +300,5 @@ export const recordTexts = ({
   ...told.flatMap(({ whom, what }) => [whom, what]),
   ...followUps.map(({ what }) => what),
   change?.name ?? '',
+  ...(survey ? surveyTexts(survey) : []),
 ]

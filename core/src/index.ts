@@ -192,6 +192,7 @@ export {
   type Move,
   type Tally,
 } from './moves'
+export * from './survey'
 export {
   briefOf,
   cableLabels,
@@ -288,6 +289,8 @@ export {
   readBrief,
   installationJsonSchema,
   readHuntCase,
+  readSurvey,
+  surveyJsonSchema,
   linkLanes,
   netlist,
   pagesOf,
@@ -343,6 +346,11 @@ export { blankType, measuresOf, type TryFeed, tryFeeds, tryOut, usualFeeds } fro
 export {
   actText,
   settingText,
+  surveyBecauseText,
+  surveyDepartureText,
+  surveyFactText,
+  surveyLookText,
+  farEndText,
   recordingText,
   signalText,
   signalValueText,

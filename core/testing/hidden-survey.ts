@@ -73,7 +73,7 @@ export class HiddenWiring {
         : [],
     )
     const terminals = box.terminals.map(({ id }) => ({ id: this.terminalNames.get(id)!, legend: '' }))
-    this.survey = { ...nothingSeen, terminals, cables, links, facts: this.supplies() }
+    this.survey = { ...nothingSeen, terminals, cables, links, facts: this.supplies(), complete: true }
   }
 
   /** Where a conductor of the survey really ends. */

@@ -5,6 +5,8 @@ import { Rig } from '../src/hypotheses'
 import { parseInstallation, type Cable, type Installation } from '../src/installation'
 import { parseAction } from '../src/simulation'
 
+export { departuresPutIn, HiddenWiring, withOtherColours } from './hidden-survey'
+
 /** Shared by tests and benchmarks: an example by name, a copy to spoil, a rig after written actions. */
 export const installationOf = (example: string): Installation => structuredClone(exampleById(example)!.installation)
 export const circuitOf = (example: string): Circuit => compile(installationOf(example))

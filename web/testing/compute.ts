@@ -11,6 +11,7 @@ import {
   Rig,
   shownBy,
   staticFindings,
+  surveyed,
   triedBehind,
   type AllStates,
   type CheckFinding,
@@ -69,6 +70,7 @@ const api = {
     Object.fromEntries(names.map((name) => [name, shownBy(compile(installation), { name })])),
   conflict: (brief: PlanBrief) => conflictOf(brief) ?? null,
   change: changeTold,
+  survey: surveyed,
   hunt(_: number, installation: Installation, log: HuntEntry[], options: HuntOptions, onSoFar: (soFar: SoFar) => void) {
     const hunt = huntOf(installation, options)
     const aside = hunt.misfits(log)

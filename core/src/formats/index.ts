@@ -6,3 +6,4 @@ export { linkLanes, pagesOf, paints, wiringCentreSvg } from './wiring-centre-svg
 export { huntCaseJsonSchema, readHuntCase, type HuntFile } from './hunt-file'
 export { briefJsonSchema, readBrief } from './brief-file'
 export { lidCodes, lidReading, mostLidCodes, readLidCode, type LidCode, type LidReading } from './lid-code'
+export { readSurvey, surveyJsonSchema, type SurveyFile } from './survey-file'

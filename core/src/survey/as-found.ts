@@ -134,7 +134,11 @@ function terminalsOf(
   centre: string,
   links: readonly Link[],
 ): Installation['wiringCentres'][number]['terminals'] {
-  const all = survey.terminals.length > 0 ? survey.terminals : [{ id: '1', legend: '' }]
+  const known = new Set(survey.terminals.map(({ id }) => id))
+  const used = survey.cables.flatMap(({ cores }) => cores.flatMap(({ at }) => ('terminal' in at ? at.terminal : [])))
+  const others = new Set([...used, ...survey.links.flatMap(({ between }) => between)].filter((id) => !known.has(id)))
+  const seen = [...survey.terminals, ...[...others].map((id) => ({ id, legend: '' }))]
+  const all = seen.length > 0 ? seen : [{ id: '1', legend: '' }]
   return all.map(({ id, legend }) => {
     const sits = survey.cables.flatMap(({ cores }) => cores).filter(({ at }) => 'terminal' in at && at.terminal === id)
     const linked = links.filter(({ between }) => between.includes(`${centre}.${id}`))

@@ -59,35 +59,38 @@ export function departuresIn(ground: Ground, cores: readonly CoreStanding[]): De
       add({ kind: 'joint-behind-plate', sure: 'certain', device: id, terminal: joint })
     const own = terminals.map((at) => expected.terminals[at])
     const hasCable = own.some(({ ref }) => reached.has(ref))
-    if (isSupply && cables > 0 && !hasCable && told.length === cores.length)
+    const isReached = own.some(({ ref }) => chanceOf(cores, ref) > perhaps)
+    if (survey.complete && isSupply && cables > 0 && cores.length > 0 && !isReached)
       add({ kind: 'fed-otherwise', sure: sure(told), device: id })
     if (!hasCable) continue
-    for (const { ref, id: terminal, inBox, role, net } of own) {
-      if (!inBox || reached.has(ref)) continue
-      const all = told.filter(({ to }) => to?.at === 'terminal' && ownerOf(to.terminal) === id)
-      const seen = plate && sure(all) === 'certain'
-      if (role === 'earth') {
-        add({ kind: 'earth-missing', sure: seen ? 'certain' : 'likely', device: id, terminal: ref })
-        continue
-      }
+    for (const { ref, id: terminal, inBox, role, net, lead } of own) {
+      if (!inBox || lead !== undefined || chanceOf(cores, ref) > perhaps) continue
       const fact = survey.facts.find((one) => one.see === 'through' && one.joined && one.between.includes(ref))
-      if (fact?.see === 'through') {
-        add({ kind: 'through-wall', sure: 'certain', terminal: ref, between: fact.between })
-        continue
-      }
-      const fed = plate?.sheaths.some(({ cores: those }) =>
+      const isOn = plate?.sheaths.some(({ cores: those }) =>
         those.some(({ at }) => at.at === 'terminal' && at.terminal === terminal),
       )
-      if (plate && !fed) {
-        add({ kind: 'no-conductor', sure: seen ? 'certain' : 'likely', terminal: ref })
-        continue
+      if (fact?.see === 'through') add({ kind: 'through-wall', sure: 'certain', terminal: ref, between: fact.between })
+      else if (role === 'earth') {
+        if (plate ? !isOn : survey.complete)
+          add({ kind: 'earth-missing', sure: plate ? 'certain' : 'likely', device: id, terminal: ref })
+      } else if (plate && !isOn) add({ kind: 'no-conductor', sure: 'certain', terminal: ref })
+      else if (survey.complete) {
+        const from = feeds(ground, ref, net, told)
+        if (from !== undefined) add({ kind: 'through-wall', sure: 'likely', terminal: ref, between: [ref, from] })
       }
-      const from = feeds(ground, ref, net, told)
-      if (from !== undefined) add({ kind: 'through-wall', sure: 'likely', terminal: ref, between: [ref, from] })
     }
   }
   return found
 }
+
+/** A terminal that some conductor may be on with more than this is not told to have none. */
+const perhaps = 0.2
+
+/** How likely some conductor from the box is on a terminal; with several that may be, at most the sum of it. */
+const chanceOf = (cores: readonly CoreStanding[], ref: string): number =>
+  cores
+    .flatMap(({ to, share, others }) => [{ to, share }, ...others])
+    .reduce((sum, { to, share }) => (to?.at === 'terminal' && to.terminal === ref ? sum + share : sum), 0)
 
 function byCable(cores: readonly CoreStanding[]): { cable: string; cores: CoreStanding[] }[] {
   const all = new Map<string, CoreStanding[]>()

@@ -116,6 +116,8 @@ export const surveySchema = z.object({
   links: z.array(seenLinkSchema).max(400).default([]),
   cables: z.array(seenCableSchema).max(200).default([]),
   facts: z.array(surveyFactSchema).max(600).default([]),
+  /** Every cable that comes in is written down: only then does one that is not there tell anything. */
+  complete: z.boolean().default(false),
 })
 export type Survey = z.infer<typeof surveySchema>
 

@@ -26,7 +26,6 @@ export interface ExpectedDevice {
   /** How many cables would come from it into the wiring centre. */
   cables: number
   isSupply: boolean
-  isBoiler: boolean
 }
 
 /** The devices that are there and what the drawing, or the plan of such a system, would have joined. It may all be otherwise. */
@@ -92,9 +91,10 @@ export class Expected {
         terminals: own,
         cables: cables.length,
         isSupply: type.family === 'supply',
-        isBoiler: type.inputs.length > 0,
       })
     }
+    // What a spur gives out is an output to its type, and neutral or earth to what is joined with it.
+    for (const terminal of this.terminals) terminal.role = this.roleOfNet[terminal.net] ?? terminal.role
   }
 
   /** How many nets the expected wiring has. */

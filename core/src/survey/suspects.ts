@@ -2,7 +2,7 @@ import { isEarthColour } from '../catalogue'
 import type { Colour } from '../installation'
 import { Box, netsOf } from './box'
 import { platesOf } from './certain'
-import type { SeenCable } from './document'
+import type { SeenCable, Survey } from './document'
 import type { Expected } from './expected'
 import { away, colourLog, cutBack, joint, routesOf, servedBy, type Ground, type Route } from './routes'
 import { usual } from './weights'
@@ -126,7 +126,7 @@ export function suspectsOf(
     devices: state.routes.map((route) => route!.device),
     sheaths: state.routes.map((route) => route!.sheath),
     ends: state.ends,
-    chances: survey.cables.map((cable, c) => chancesOf(expected, cable, state, c, nets[c], box)),
+    chances: survey.cables.map((cable, c) => chancesOf(ground, cable, state, c, nets[c], box)),
     means: state.means,
   }))
   return { suspects, lost: 1 - followed }
@@ -302,7 +302,7 @@ function laidOut({ before, route, ends, fresh, log, key }: Next, c: number): Sta
 
 /** Where each conductor of a cable may be once everything is laid out: what the whole box means is known by then. */
 function chancesOf(
-  expected: Expected,
+  { expected, survey }: Ground,
   { cores }: SeenCable,
   state: State,
   c: number,
@@ -316,8 +316,11 @@ function chancesOf(
     if (state.ends[c][k] >= 0) on[state.ends[c][k]]--
     const others = { ...state, on }
     const none: Way = { log: 0, ends: [], fresh: [] }
+    // An end on a terminal that nothing else reaches spares what it would take to leave that without a conductor.
+    const spares = (end: number) =>
+      end >= 0 && on[end] === 0 && expected.terminals[end].inBox ? Math.log(missingAt(survey, expected, end)) : 0
     const weights = route.ends[k].map((end, i) =>
-      Math.exp(route.colours[k][i] + sitting(others, none, expected, end, nets[k], box, colour)),
+      Math.exp(route.colours[k][i] + sitting(others, none, expected, end, nets[k], box, colour) - spares(end)),
     )
     const sum = weights.reduce((all, one) => all + one, 0)
     return route.ends[k]
@@ -327,15 +330,19 @@ function chancesOf(
   })
 }
 
+/** How usual it is that no conductor from the box reaches a terminal. */
+const missingAt = ({ complete }: Survey, { terminals }: Expected, terminal: number): number =>
+  !complete ? usual.notYet : terminals[terminal].role === 'earth' ? usual.missingEarth : usual.missing
+
 /** What remains once every cable is laid out: terminals that none reaches, devices with too many cables or none. */
 function rest({ survey, expected }: Ground, { routes, on }: State): number {
   let log = 0
-  for (const [i, { inBox, role }] of expected.terminals.entries())
-    if (inBox && on[i] === 0) log += Math.log(role === 'earth' ? usual.missingEarth : usual.missing)
+  for (const [i, { inBox }] of expected.terminals.entries())
+    if (inBox && on[i] === 0) log += Math.log(missingAt(survey, expected, i))
   const plates = platesOf(survey)
   for (const [number, { id, cables }] of expected.devices.entries()) {
     const own = routes.flatMap((route) => (route ? servedBy(route) : [])).filter(({ device }) => device === number)
-    if (cables > 0 && own.length === 0) log += Math.log(usual.noCable)
+    if (cables > 0 && own.length === 0) log += Math.log(survey.complete ? usual.noCable : usual.notYet)
     const sheaths = plates.get(id)?.sheaths ?? []
     if (own.length > Math.max(cables, sheaths.length)) log += (own.length - cables) * Math.log(usual.extraCable)
     const others = sheaths.filter((_, s) => !own.some(({ sheath }) => sheath === s))

@@ -34,7 +34,9 @@ export const usual = {
   noCable: 0.03,
   /** A terminal that no conductor from the box reaches: fed from elsewhere, or not at all. */
   missing: 0.05,
-  missingEarth: 0.3,
+  missingEarth: 0.15,
+  /** The same, and a device without a cable, while not every cable is written down. */
+  notYet: 0.6,
   /** One cable that serves two devices. */
   twoDevices: 0.02,
   /** A sheath behind a plate that is none of those in the box. */

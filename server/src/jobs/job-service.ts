@@ -9,7 +9,9 @@ import {
   leftOpen,
   LogError,
   mostHuntLines,
+  isSurveyDeed,
   mostKept,
+  surveyProblem,
   noHunt,
   noRecord,
   recordAfter,
@@ -198,6 +200,11 @@ export class JobService {
         throw new ApiProblem(422, 'This is too much for one job', [
           { field: `entries.entry.${deed.do}`, reason: `a job has at most ${mostKept} ${field}` },
         ])
+    const problem = record.survey && isSurveyDeed(deed) ? surveyProblem(record.survey) : undefined
+    if (problem !== undefined)
+      throw new ApiProblem(422, 'This is too much for one survey', [
+        { field: `entries.entry.${deed.do}`, reason: problem },
+      ])
     await this.keepRecord(job, record)
   }
 

@@ -158,6 +158,21 @@ describe('a job’s log', () => {
     expect(await read('job-refuse-1')).toEqual(before)
   })
 
+  it('refuses a survey of more cables than a box can hold, and keeps the one that is there', async () => {
+    await stage.record('job-survey-much', [opening('Much', 'survey-open')])
+    const cable = (id: string): Entry => ({
+      do: 'survey-cable',
+      id,
+      cable: { id, label: 'Cable', by: '', cores: [{ id: 'k1', colour: 'brown', at: { at: 'unseen' } }] },
+    })
+    const many = Array.from({ length: 201 }, (_, i) => logged(cable(`cable-${i}`)))
+    for (const part of [many.slice(0, 100), many.slice(100, 200)])
+      expect((await stage.record('job-survey-much', part)).status).toBe(200)
+    const answer = await stage.record('job-survey-much', many.slice(200))
+    expect([answer.status, answer.body.errors[0].field]).toEqual([422, 'entries.entry.survey-cable'])
+    expect((await read('job-survey-much')).record.survey!.seen.cables).toHaveLength(200)
+  })
+
   it('does not record where there is no such job, nor under an id that another job has', async () => {
     expect((await stage.record('job-none-1', [symptom('cold', 'warm')])).status).toBe(404)
     await stage.record('job-other-1', [opening('Other', 'shared-entry')])
@@ -199,6 +214,32 @@ function siteDeed(which: number, of: number): Entry {
       do: 'change-to',
       change: of % 4 === 0 ? null : { name: `Receiver ${of}`, to: documentOf('Any').brief.fitted, at },
     },
+    { do: 'survey-terminals', terminals: [{ id: `${of % 5}`, legend: '' }] },
+    {
+      do: 'survey-cable',
+      id: `cable-${of % 3}`,
+      cable:
+        of % 5 === 0
+          ? null
+          : {
+              id: `cable-${of % 3}`,
+              label: `Cable ${of}`,
+              by: '',
+              cores: [{ id: 'k1', colour: 'brown', at: { at: 'terminal', terminal: `${of % 5}` } }],
+            },
+    },
+    {
+      do: 'survey-fact',
+      id: `seen-${of % 3}`,
+      fact: of % 5 === 0 ? null : { see: 'leaves', id: `seen-${of % 3}`, by: 'A. Engineer', cable: 'cable-1' },
+    },
+    {
+      do: 'survey-link',
+      id: `link-${of % 3}`,
+      link: of % 5 === 0 ? null : { id: `link-${of % 3}`, between: ['1', '2'] },
+    },
+    { do: 'survey-complete', complete: of % 2 === 0 },
+    { do: 'survey-taken', before: `revision-any-${of % 3}`, revision: `revision-any-${of % 4}` },
   ]
   return deeds[which % deeds.length]
 }

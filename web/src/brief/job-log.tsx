@@ -169,6 +169,20 @@ function entryText(entry: Entry, circuit: Circuit | undefined): string {
       return entry.change
         ? `${entry.change.done ? 'Changed' : 'To be changed'}: ${entry.change.name}`
         : 'The change of controls is dropped'
+    case 'survey-terminals':
+      return `Survey: the box has ${entry.terminals.length} terminals`
+    case 'survey-link':
+      return entry.link ? `Survey: link ${entry.link.between.join(' to ')}` : 'Survey: a link taken back'
+    case 'survey-cable':
+      return entry.cable
+        ? `Survey: ${entry.cable.label}, ${entry.cable.cores.map(({ colour }) => colour).join(', ')}`
+        : 'Survey: a cable taken back'
+    case 'survey-fact':
+      return entry.fact ? 'Survey: something was found out' : 'Survey: a finding taken back'
+    case 'survey-complete':
+      return entry.complete ? 'Survey: every cable is written down' : 'Survey: cables are still to come'
+    case 'survey-taken':
+      return 'The wiring as found was made of the survey'
     case 'act':
       return `Done: ${entry.text}`
     case 'tick':

@@ -49,6 +49,7 @@ export function JobShell() {
   const { change } = recordOf(state)
   const stations = [
     { to: 'brief', name: 'Brief', state: circuits },
+    { to: 'survey', name: 'Survey', state: surveyState(recordOf(state)) },
     { to: 'plan', name: 'Plan', state: doc?.scheme || 'Schedules, devices' },
     ...(brief.kind === 'change-of-controls' || change || workspace === 'change'
       ? [{ to: 'change', name: 'Change', state: changeState(change) }]
@@ -88,6 +89,12 @@ export function JobShell() {
       <Outlet />
     </>
   )
+}
+
+const surveyState = ({ survey }: SiteRecord): string => {
+  const seen = survey?.seen.cables.reduce((sum, { cores }) => sum + cores.length, 0) ?? 0
+  if (seen === 0) return 'What is there'
+  return survey?.taken ? 'The wiring as found' : `${seen} conductors seen`
 }
 
 const conductorsText = (doc: Installation | undefined): string =>

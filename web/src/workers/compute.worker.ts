@@ -13,6 +13,7 @@ import {
   Rig,
   shownBy,
   staticFindings,
+  surveyed,
   symptomTexts,
   triedBehind,
   type AllStates,
@@ -132,6 +133,7 @@ const api = {
   /** Which answers of a brief stand in each other's way; null where it can be laid out. */
   conflict: (brief: PlanBrief): Conflict | null => conflictOf(brief) ?? null,
   change: changeTold,
+  survey: surveyed,
   /** Every reachable state; undefined where it was left. */
   states: (
     run: number,
