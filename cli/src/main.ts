@@ -326,8 +326,10 @@ export async function main(args: readonly string[], { out, err, progress: say }:
 
   program
     .command('schema')
-    .description('the JSON Schema of a device type, of an installation, of a brief, or of the case of a hunt')
-    .argument('[what]', 'device-type, installation, brief or hunt', 'device-type')
+    .description(
+      'the JSON Schema of a device type, of an installation, of a brief, of the case of a hunt, or of a survey',
+    )
+    .argument('[what]', 'device-type, installation, brief, hunt or survey', 'device-type')
     .action((what: string) => {
       const schemas: Record<string, () => unknown> = {
         'device-type': deviceTypeJsonSchema,
@@ -337,7 +339,7 @@ export async function main(args: readonly string[], { out, err, progress: say }:
         installation: installationJsonSchema,
       }
       if (!schemas[what])
-        throw new UsageError(`there is no schema of "${what}": device-type, installation, brief or hunt`)
+        throw new UsageError(`there is no schema of "${what}": device-type, installation, brief, hunt or survey`)
       out(JSON.stringify(schemas[what](), null, 2))
     })
 

@@ -7,11 +7,14 @@ import { exampleById, examples } from '../src/examples'
 import { advice, Hunt, pairsOf, type HuntEntry } from '../src/hunt'
 import { lidCodes } from '../src/formats'
 import { changedTo, commonChanges, movesOf } from '../src/moves'
+import { surveyed } from '../src/survey'
 import { briefShapeSchema, conflictOf, planBriefSchema, planSystem, suggestions } from '../src/planning'
 import { Simulation } from '../src/simulation'
 import { explored } from '../src/states'
 import { solveFlows } from '../src/water'
 import { liveThrough, livedIn } from '../src/week'
+import { HiddenWiring } from '../testing/hidden-survey'
+import { numbers as numbersFrom } from '../testing/numbers'
 
 /**
  * Times what a user waits for, each also as a ratio to a reference kernel of plain arithmetic in the same run, so that
@@ -210,6 +213,10 @@ for (const id of ['two-port-heating-hot-water', 'mid-position', 'two-port-five-h
   const { installation, brief } = exampleById(id)!
   const cores = installation.cables.reduce((n, cable) => n + cable.cores.length, 0)
   const [receiver] = commonChanges(brief)
+  const hidden = new HiddenWiring(installation, numbersFrom(7))
+  weeks.add(`survey, ${id}, ${cores} conductors written down, what follows`, () => {
+    void surveyed(hidden.survey, installation)
+  })
   weeks.add(`change, ${id}, ${cores} conductors, to a smart receiver`, () => {
     void movesOf(changedTo(installation, receiver.brief))
   })

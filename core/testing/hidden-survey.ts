@@ -332,10 +332,12 @@ export const departuresPutIn: Record<string, (doc: Installation, random: Random)
     const mergeable = next.cables.filter(
       (cable) => cable.leadOf === undefined && boxEnd(next, cable) === 1 && !isSupplyCable(next, cable),
     )
+    const deviceOf = ({ cores }: Cable) =>
+      cores.flatMap(({ ends: [far] }) => (far.at === 'terminal' ? ownerOf(far.terminal) : []))[0]
     const used = (cable: Cable) => cable.cores.filter(({ ends }) => ends[0].at === 'terminal')
     for (const one of mergeable)
       for (const other of mergeable)
-        if (one !== other && used(one).length + used(other).length <= 8 && one.id < other.id) {
+        if (deviceOf(one) !== deviceOf(other) && used(one).length + used(other).length <= 8 && one.id < other.id) {
           const colours = ['brown', 'blue', 'green-yellow', 'black', 'grey', 'white', 'red', 'yellow'] as const
           const cores = [...used(one), ...used(other).filter(({ colour }) => colour !== 'green-yellow')]
           one.cores = cores.map((core, i) => ({

@@ -56,7 +56,8 @@ export function runInTurn(hidden: HiddenWiring, installation: Installation): Omi
   const box = installation.wiringCentres[0].place
   const take = (look: SurveyLook, place: string) => {
     looks++
-    minutes += surveyMinutes[look.look] + (place === box ? 0 : surveyMinutes.walk)
+    const isCasing = look.look === 'plate' && expected.devices[expected.deviceAt(look.device)].isBoiler
+    minutes += surveyMinutes[isCasing ? 'casing' : look.look] + (place === box ? 0 : surveyMinutes.walk)
     const facts = hidden.look(look)
     survey = { ...survey, facts: [...survey.facts, ...facts] }
     return facts[0]

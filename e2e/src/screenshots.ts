@@ -51,23 +51,49 @@ async function changing(page: Page): Promise<void> {
   await page.waitForFunction(() => document.querySelector('.change-facts')!.textContent.includes('No defect'))
 }
 
+/** A box is written down but for its last cable, and both valves' leads are followed. */
+async function surveyed(page: Page): Promise<void> {
+  await page.locator('.survey-begin .btn').click()
+  const asked = (text: string) =>
+    page.waitForFunction((t) => document.querySelector('.write-ask')!.textContent.includes(t), {}, text)
+  const line = async (text: string) => {
+    await page.type('#survey-line', text)
+    await page.keyboard.press('Enter')
+  }
+  const box: [string, string[]][] = [
+    ['3', ['1', '2', '3']],
+    ['5', ['1', '2', '3', '4', '5']],
+    ['5', ['4', '2', '3', '6', 'x']],
+    ['lead', ['6', '2', '3', '1', '7']],
+    ['lead', ['8', '2', '3', '1', '7']],
+    ['5', ['1', '2', '3', '7', 'x']],
+    ['5', ['5', 'x', '3', '8', 'x']],
+  ]
+  for (const [cable, terminals] of box) {
+    if (cable === 'lead') await page.locator('button ::-p-text(Lead: Two-port valve)').click()
+    else await line(cable)
+    await asked('sits in')
+    for (const terminal of terminals) await line(terminal)
+    await asked('A cable, or a link')
+  }
+  await page.locator('#survey-complete').click()
+  for (const valve of ['House valve', 'Hot water valve']) {
+    const card = await page.waitForSelector('.survey-next[data-look]')
+    const look = await card!.evaluate((e) => (e as HTMLElement).dataset.look!)
+    await page.locator(`.survey-next button ::-p-text(${valve})`).click()
+    await page.waitForFunction(
+      (before) => document.querySelector<HTMLElement>('.survey-next[data-look]')?.dataset.look !== before,
+      {},
+      look,
+    )
+  }
+  await page.evaluate(() => scrollTo(0, 0))
+}
+
 const shots: { name: string; path: string; viewport: typeof desk; before?: (page: Page) => Promise<void> }[] = [
   { name: 'jobs', path: '/', viewport: desk },
   { name: 'change', path: '/jobs/demo-larch-row/change', viewport: desk, before: changing },
-  {
-    name: 'change-phone',
-    path: '/jobs/demo-larch-row/change',
-    viewport: phone,
-    async before(page) {
-      await changing(page)
-      await page.locator('.isolation .btn').click()
-      await page.$$eval('.move-list li button', (moves) => {
-        const move = moves.find((one) => one.textContent.startsWith('Move'))
-        ;(move as HTMLElement).click()
-      })
-      await page.$eval('.move-card', (e) => e.scrollIntoView())
-    },
-  },
+  { name: 'survey', path: '/jobs/demo-larch-row/survey', viewport: desk, before: surveyed },
   {
     name: 'brief',
     path: '/jobs/demo-quay-cottage/brief',

@@ -54,7 +54,7 @@ const where = ({ at }: SeenCable['cores'][number]): string => (at.at === 'termin
 /** Everything that is seen in the box, by keyboard alone but for which lead it is. */
 async function writeDown(page: Page, { survey }: HiddenWiring): Promise<void> {
   const asked = (text: string) =>
-    page.waitForFunction((t) => document.querySelector('.write-ask')!.textContent!.includes(t), {}, text)
+    page.waitForFunction((t) => document.querySelector('.write-ask')!.textContent.includes(t), {}, text)
   for (const cable of survey.cables) {
     if (cable.leadOf) await press(page, 'Lead: Two-port valve')
     else await line(page, cable.cores.map(({ colour }) => shortColours[colour]).join(' '))
@@ -101,7 +101,7 @@ async function pressed(page: Page, fact: SurveyFact): Promise<void> {
       return on(fact.live ? 'Live' : 'Dead')
     case 'plate':
       for (const [s, { cores }] of fact.sheaths.entries()) {
-        const kinds = await page.$$eval('.plate-sheet .write-acts button', (all) => all.map((b) => b.textContent!))
+        const kinds = await page.$$eval('.plate-sheet .write-acts button', (all) => all.map((b) => b.textContent))
         // A single conductor is written down as the nearest cable there is, with the rest cut back.
         const kind = kinds.findIndex((words) => words.startsWith(`${cores.length} cores`))
         const buttons = await page.$$('.plate-sheet .write-acts button')
@@ -109,7 +109,7 @@ async function pressed(page: Page, fact: SurveyFact): Promise<void> {
         await page.waitForSelector(`.plate-sheet fieldset:nth-of-type(${s + 1})`)
         const labels = await page.$$(`.plate-sheet fieldset:nth-of-type(${s + 1}) .behind`)
         for (const label of labels) {
-          const colour = await label.evaluate((e) => e.querySelector('.conductor')!.textContent!.trim())
+          const colour = await label.evaluate((e) => e.querySelector('.conductor')!.textContent.trim())
           const at = cores.find((core) => core.colour === colour)?.at
           const select = await label.$('select')
           await select!.select(at?.at === 'terminal' ? at.terminal : 'cut-back')

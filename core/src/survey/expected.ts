@@ -26,6 +26,8 @@ export interface ExpectedDevice {
   /** How many cables would come from it into the wiring centre. */
   cables: number
   isSupply: boolean
+  /** It has a casing to be opened, not a plate. */
+  isBoiler: boolean
 }
 
 /** The devices that are there and what the drawing, or the plan of such a system, would have joined. It may all be otherwise. */
@@ -91,6 +93,7 @@ export class Expected {
         terminals: own,
         cables: cables.length,
         isSupply: type.family === 'supply',
+        isBoiler: type.inputs.length > 0,
       })
     }
     // What a spur gives out is an output to its type, and neutral or earth to what is joined with it.

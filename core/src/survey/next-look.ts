@@ -4,6 +4,7 @@ import { Box } from './box'
 import type { SurveyFact } from './document'
 import { platesOf } from './certain'
 import type { Departure } from './departures'
+import type { Expected } from './expected'
 import type { Ground } from './routes'
 import type { Predicted } from './predicted'
 import { goesTo, readsLive } from './soft-evidence'
@@ -39,6 +40,7 @@ export const surveyMinutes = {
   follow: 1,
   followFar: 3,
   plate: 2,
+  casing: 6,
   ring: 1.5,
   feel: 2,
   read: 1.5,
@@ -97,7 +99,7 @@ export function nextLooks(
       )
       continue
     }
-    const goes = survey.cables.length > 1 ? shareTo(suspects, shares, c, -1) : 0
+    const goes = survey.cables.length > 1 ? shareTo(expected, suspects, shares, c, -1) : 0
     if (goes > 0.2 && standing.sure !== 'certain') {
       const is = ({ devices }: Suspect) => (devices[c] < 0 ? 'leaves' : 'comes to something')
       add({ look: 'follow', cable: id }, surveyMinutes.followFar, answersBy(is, feltRight), goes * open(id))
@@ -127,13 +129,15 @@ export function nextLooks(
       )
     }
   }
-  for (const [number, { id, isSupply, cables: has }] of expected.devices.entries()) {
+  for (const [number, { id, isSupply, isBoiler, cables: has }] of expected.devices.entries()) {
     if (plates.has(id) || (isSupply && has === 0)) continue
-    const undecided = survey.cables.map((cable, c) => (open(cable.id) > 0 ? shareTo(suspects, shares, c, number) : 0))
+    const undecided = survey.cables.map((cable, c) =>
+      open(cable.id) > 0 ? shareTo(expected, suspects, shares, c, number) : 0,
+    )
     const expectedOpen = survey.cables.reduce((sum, cable, c) => sum + undecided[c] * open(cable.id), 0)
     if (expectedOpen < 0.05 || expected.devices[number].terminals.every((t) => expected.terminals[t].lead)) continue
     const shown = (one: Suspect) => plateShown(ground, one, number)
-    const minutes = surveyMinutes.plate + walk(id)
+    const minutes = (isBoiler ? surveyMinutes.casing : surveyMinutes.plate) + walk(id)
     // The plate by itself makes nothing certain: one conductor of each cable has to be rung out after it.
     const likelyCables = undecided.reduce((sum, share) => sum + share, 0)
     const whole = minutes + likelyCables * surveyMinutes.ring
@@ -181,8 +185,14 @@ function lookOf(fact: SurveyFact): string {
   }
 }
 
-const shareTo = (suspects: readonly Suspect[], shares: Float64Array, cable: number, device: number): number =>
-  suspects.reduce((sum, { devices }, i) => (devices[cable] === device ? sum + shares[i] : sum), 0)
+/** How likely a cable goes to a device, as its only one or with some of its conductors. */
+const shareTo = (
+  expected: Expected,
+  suspects: readonly Suspect[],
+  shares: Float64Array,
+  cable: number,
+  device: number,
+): number => suspects.reduce((sum, one, i) => (goesTo(one, expected, cable, device) ? sum + shares[i] : sum), 0)
 
 /** The likeliest conductors to ring out at plates that are off: at each device one, of several of one colour first. */
 function rings(

@@ -5,7 +5,7 @@ import { platesOf } from './certain'
 import type { SeenCable, Survey } from './document'
 import type { Expected } from './expected'
 import { away, colourLog, cutBack, joint, routesOf, servedBy, type Ground, type Route } from './routes'
-import { usual } from './weights'
+import { asLog } from './weights'
 
 /** Where a conductor may end, and how likely that is, of 1. */
 export interface Chance {
@@ -85,7 +85,7 @@ export function suspectsOf(
   ground: Ground,
   leans: (cable: number, device: number) => number,
 ): { suspects: Suspect[]; lost: number } {
-  const { survey, expected, certain } = ground
+  const { survey, expected } = ground
   const box = new Box(survey)
   const nets = netsOf(box, survey.cables)
   let beam: State[] = [
@@ -102,22 +102,19 @@ export function suspectsOf(
   let followed = 1
   for (const c of inOrder(ground, nets)) {
     const cable = survey.cables[c]
-    const layOut = (routes: readonly Route[], from: readonly State[], found: Next[]) => {
+    const next = new Found()
+    const layOut = (routes: readonly Route[], from: readonly State[]) => {
       const coloured = routes.map((route) => withColours(ground, cable, route))
-      let best = Math.max(...found.map(({ key }) => key), -Infinity)
-      for (const state of from) best = waysOf(expected, cable, state, c, coloured, nets[c], box, leans, found, best)
+      for (const state of from) waysOf(expected, cable, state, c, coloured, nets[c], box, leans, next)
     }
-    const next: Next[] = []
     const single = routesOf(ground, cable, 'one')
-    layOut(single, beam, next)
-    const best = Math.max(...next.map(({ key }) => key), -Infinity)
+    layOut(single, beam)
     // One device does not explain it: perhaps two in one cable. A lead is never that.
-    const isOpen = cable.cores.some(({ id }) => !certain.ends.has(`${cable.id}.${id}`))
-    const mayBeTwo = isOpen && cable.leadOf === undefined && cable.cores.length > 3
-    if (mayBeTwo && best - beam[0].key < Math.log(usual.twoDevices))
-      layOut(routesOf(ground, cable, 'two'), beam.slice(0, mostPaired), next)
-    if (next.length === 0) return { suspects: [], lost: 1 }
-    const { ways, share } = kept(next)
+    const mayBeTwo = cable.leadOf === undefined && cable.cores.length > 2
+    if (mayBeTwo && next.best - beam[0].key < asLog.twoDevices)
+      layOut(routesOf(ground, cable, 'two'), beam.slice(0, mostPaired))
+    if (next.all.length === 0) return { suspects: [], lost: 1 }
+    const { ways, share } = next.kept()
     beam = ways.map((way) => laidOut(way, c))
     followed *= share
   }
@@ -151,15 +148,34 @@ function inOrder({ survey, certain }: Ground, nets: readonly number[][]): number
   return order
 }
 
-/** The best of those worth following; and, of all that are nearly as good as the best, the share that is among them. */
-function kept(all: Next[]): { ways: Next[]; share: number } {
-  all.sort((x, y) => y.key - x.key)
-  const [{ key: most }] = all
-  const worth = all.filter(({ key }) => key >= most + hopeless)
-  const weight = (of: readonly Next[]) => of.reduce((sum, { key }) => sum + Math.exp(key - most), 0)
-  const ways = worth.slice(0, mostKept)
-  const good = (of: readonly Next[]) => weight(of.filter(({ key }) => key >= most + nearlyAsGood))
-  return { ways, share: good(ways) / good(worth) }
+/** Ways for one more cable as they are found. What cannot be among the best any more is let go early. */
+class Found {
+  all: Next[] = []
+  best = -Infinity
+  /** What is worse need not be added. */
+  least = -Infinity
+
+  add(next: Next): void {
+    this.best = Math.max(this.best, next.key)
+    this.all.push(next)
+    if (this.all.length > 4 * mostKept) this.thin()
+  }
+
+  /** The best of those worth following; and, of all that are nearly as good as the best, the share that is among them. */
+  kept(): { ways: Next[]; share: number } {
+    this.thin()
+    const ways = this.all.slice(0, mostKept)
+    const good = (of: readonly Next[]) =>
+      of.reduce((sum, { key }) => (key >= this.best + nearlyAsGood ? sum + Math.exp(key - this.best) : sum), 0)
+    return { ways, share: good(ways) / good(this.all) }
+  }
+
+  private thin(): void {
+    this.all.sort((x, y) => y.key - x.key)
+    const last = this.all.length > mostKept ? this.all[mostKept - 1].key : -Infinity
+    this.least = Math.max(this.best + hopeless, Math.min(last, this.best + nearlyAsGood))
+    this.all = this.all.filter(({ key }) => key >= this.least)
+  }
 }
 
 function withColours(ground: Ground, cable: SeenCable, route: Route): Coloured {
@@ -168,7 +184,7 @@ function withColours(ground: Ground, cable: SeenCable, route: Route): Coloured {
   return { ...route, colours, most: colours.reduce((sum, logs) => sum + Math.max(...logs), 0) }
 }
 
-/** Adds every way worth following in which one more cable may go, after what is laid out; the key of the best so far. */
+/** Adds every way worth following in which one more cable may go, after what is laid out. */
 function waysOf(
   expected: Expected,
   cable: SeenCable,
@@ -178,22 +194,16 @@ function waysOf(
   nets: readonly number[],
   box: Box,
   leans: (cable: number, device: number) => number,
-  found: Next[],
-  bestSoFar: number,
-): number {
-  let best = bestSoFar
+  found: Found,
+): void {
   for (const route of routes) {
     if (isTaken(before, route)) continue
     const base = before.key + route.log + leans(c, route.device)
-    const least = Math.max(best + hopeless - base, 2 * hopeless)
+    const least = Math.max(found.least - base, found.best + hopeless - base, 2 * hopeless)
     if (least > route.most) continue
-    for (const way of conductorsOf(expected, cable, before, route, nets, box, least)) {
-      const key = base + way.log
-      best = Math.max(best, key)
-      found.push({ ...way, before, route, key })
-    }
+    for (const { log, ends, fresh } of conductorsOf(expected, cable, before, route, nets, box, least))
+      found.add({ log, ends, fresh, before, route, key: base + log })
   }
-  return best
 }
 
 /** Another cable is the sheath that this one would be. */
@@ -225,7 +235,7 @@ function conductorsOf(
         const log = way.log + route.colours[k][i] + sitting(before, way, expected, end, nets[k], box, colour)
         if (log < least) continue
         const fresh = freshened(before, way, expected, end, nets[k])
-        const key = fresh.join()
+        const key = fresh.length === 0 ? '' : fresh.join()
         const same = tried.get(key)
         if (!same) tried.set(key, { log, best: log, ends: [...way.ends, end], fresh })
         else {
@@ -262,20 +272,20 @@ function sitting(
   colour: Colour,
 ): number {
   if (end === away) return 0
-  if (end === joint) return Math.log(usual.joint)
+  if (end === joint) return asLog.joint
   if (end === cutBack) {
     if (net < 0 || box.sits[net] < 2) return 0
-    return Math.log(isEarthColour(colour) ? usual.unusedEarth : usual.unusedInTerminal)
+    return isEarthColour(colour) ? asLog.unusedEarth : asLog.unusedInTerminal
   }
   const { net: wanted } = terminals[end]
-  const twice = before.on[end] > 0 || way.ends.includes(end) ? Math.log(usual.shared) : 0
-  if (net < 0) return twice + Math.log(usual.servesNothing)
-  if (wanted < 0) return twice + Math.log(usual.stray)
+  const twice = before.on[end] > 0 || way.ends.includes(end) ? asLog.shared : 0
+  if (net < 0) return twice + asLog.servesNothing
+  if (wanted < 0) return twice + asLog.stray
   const means = meaningOf(before, way, net)
-  if (means === wanted) return twice + Math.log(usual.fits)
-  if (means >= 0) return twice + Math.log(usual.misplaced)
+  if (means === wanted) return twice + asLog.fits
+  if (means >= 0) return twice + asLog.misplaced
   const isElsewhere = before.is[wanted] >= 0 || way.fresh.some((one, i) => i % 2 === 1 && one === wanted)
-  return twice + Math.log(isElsewhere ? usual.parted : usual.fresh)
+  return twice + (isElsewhere ? asLog.parted : asLog.fresh)
 }
 
 /** With a conductor on a terminal: from then on, what it sits in means what that terminal would be joined with. */
@@ -318,7 +328,7 @@ function chancesOf(
     const none: Way = { log: 0, ends: [], fresh: [] }
     // An end on a terminal that nothing else reaches spares what it would take to leave that without a conductor.
     const spares = (end: number) =>
-      end >= 0 && on[end] === 0 && expected.terminals[end].inBox ? Math.log(missingAt(survey, expected, end)) : 0
+      end >= 0 && on[end] === 0 && expected.terminals[end].inBox ? missingAt(survey, expected, end) : 0
     const weights = route.ends[k].map((end, i) =>
       Math.exp(route.colours[k][i] + sitting(others, none, expected, end, nets[k], box, colour) - spares(end)),
     )
@@ -330,23 +340,23 @@ function chancesOf(
   })
 }
 
-/** How usual it is that no conductor from the box reaches a terminal. */
+/** How usual it is that no conductor from the box reaches a terminal: the logarithm of a factor. */
 const missingAt = ({ complete }: Survey, { terminals }: Expected, terminal: number): number =>
-  !complete ? usual.notYet : terminals[terminal].role === 'earth' ? usual.missingEarth : usual.missing
+  !complete ? asLog.notYet : terminals[terminal].role === 'earth' ? asLog.missingEarth : asLog.missing
 
 /** What remains once every cable is laid out: terminals that none reaches, devices with too many cables or none. */
 function rest({ survey, expected }: Ground, { routes, on }: State): number {
   let log = 0
   for (const [i, { inBox }] of expected.terminals.entries())
-    if (inBox && on[i] === 0) log += Math.log(missingAt(survey, expected, i))
+    if (inBox && on[i] === 0) log += missingAt(survey, expected, i)
   const plates = platesOf(survey)
   for (const [number, { id, cables }] of expected.devices.entries()) {
     const own = routes.flatMap((route) => (route ? servedBy(route) : [])).filter(({ device }) => device === number)
-    if (cables > 0 && own.length === 0) log += Math.log(survey.complete ? usual.noCable : usual.notYet)
+    if (cables > 0 && own.length === 0) log += survey.complete ? asLog.noCable : asLog.notYet
     const sheaths = plates.get(id)?.sheaths ?? []
-    if (own.length > Math.max(cables, sheaths.length)) log += (own.length - cables) * Math.log(usual.extraCable)
+    if (own.length > Math.max(cables, sheaths.length)) log += (own.length - cables) * asLog.extraCable
     const others = sheaths.filter((_, s) => !own.some(({ sheath }) => sheath === s))
-    log += others.length * Math.log(usual.otherSheath)
+    log += others.length * asLog.otherSheath
   }
   return log
 }

@@ -45,6 +45,11 @@ export const usual = {
   joint: 0.1,
 } as const
 
+/** The same as natural logarithms. */
+export const asLog = Object.fromEntries(
+  Object.entries(usual).map(([what, factor]) => [what, Math.log(factor)]),
+) as Record<keyof typeof usual, number>
+
 /** All that is on no list: its share before anything is found that only it would explain. */
 export const unlistedShare = 0.01
 

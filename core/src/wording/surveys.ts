@@ -4,6 +4,12 @@ import type { Because, Departure, FarEnd, Survey, SurveyFact, SurveyLook } from 
 
 const deviceOf = (doc: Installation, id: string): string => doc.devices.find((device) => device.id === id)?.name ?? id
 
+/** A boiler has a casing, a control a plate. */
+function hasCasing(doc: Installation, id: string): boolean {
+  const device = doc.devices.find((one) => one.id === id)
+  return device !== undefined && typeIn(doc, device.type).inputs.length > 0
+}
+
 /** "House thermostat, L (line in)": a device's terminal in words. */
 function terminalOf(doc: Installation, ref: string): string {
   const [owner, id] = ref.split('.')
@@ -49,7 +55,10 @@ export function surveyLookText(doc: Installation, survey: Survey, look: SurveyLo
     case 'follow':
       return { act: `Follow ${labelOf(survey, look.cable)} by eye to its end`, ask: 'What does it come to?' }
     case 'plate':
-      return { act: `Take the plate off ${deviceOf(doc, look.device)}`, ask: 'Which colour is on which terminal?' }
+      return {
+        act: `${hasCasing(doc, look.device) ? 'Open the casing of' : 'Take the plate off'} ${deviceOf(doc, look.device)}`,
+        ask: 'Which colour is on which terminal?',
+      }
     case 'ring':
       return {
         act: `Ring out ${conductorOf(survey, look.cable, look.core)}, lifted in the box, to ${terminalOf(doc, look.to)}`,

@@ -80,6 +80,7 @@ export function PlateSheet({ doc, survey, device, onSave }: PlateSheetProps) {
       </div>
       <Button
         size="lg"
+        variant={sheaths.length === 0 ? 'outline-dark' : 'primary'}
         disabled={open > 0}
         onClick={() =>
           onSave(sheaths.map((cores) => ({ cores: cores.map(({ colour, at }) => ({ colour, at: at! })) })))

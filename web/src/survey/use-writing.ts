@@ -80,7 +80,7 @@ export function useWriting(recorded: Survey, store: JobStore, who: string): Writ
     terminals: (count) => known(`${count}`),
     found(fact) {
       const id = freeName(way.survey().facts, 'seen')
-      way.record({ do: 'survey-fact', id, fact: { ...fact, id, by: who } as SurveyFact })
+      way.record({ do: 'survey-fact', id, fact: { ...fact, id, by: who } })
     },
     complete: (complete) => way.record({ do: 'survey-complete', complete }),
     take: (fact) => way.record({ do: 'survey-fact', id: fact, fact: null }),
