@@ -28,6 +28,7 @@ const floors = [
   'planning',
   'moves',
   'survey',
+  'commission',
   'termination',
   'bench',
   'hunt',

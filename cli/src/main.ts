@@ -5,7 +5,6 @@ import {
   answerOf,
   briefJsonSchema,
   CannotChange,
-  asFoundOf,
   changedTo,
   checking,
   commandOf,
@@ -35,7 +34,6 @@ import {
   readingText,
   putInsOf,
   Rig,
-  surveyed,
   surveyJsonSchema,
   tallyOf,
   traceReport,
@@ -44,11 +42,11 @@ import {
   type Background,
   type CheckFinding,
 } from '@nobbet/core'
+import { siteVerbs } from './site-verbs'
 import { changeText } from './change-text'
-import { surveyText } from './survey-text'
 import { checkText, faultEndsText } from './check-text'
 import { huntText, pairsText } from './hunt-text'
-import { loadBrief, loadHuntCase, loadInstallation, loadSurvey, readJson } from './installation-file'
+import { loadBrief, loadHuntCase, loadInstallation, readJson } from './installation-file'
 import { planText } from './plan-text'
 import { traceText } from './trace-text'
 import { UsageError } from './usage-error'
@@ -250,20 +248,6 @@ export async function main(args: readonly string[], { out, err, progress: say }:
     })
 
   program
-    .command('survey')
-    .description('which cable is which, of what was seen in a box: certain, likely or open, and what to look at next')
-    .argument('<file>', 'a survey (JSON), or "-" for standard input')
-    .option('--as-found', 'the installation as found, as JSON', false)
-    .option('--json', 'JSON instead of text', false)
-    .action((file: string, options: { asFound: boolean; json: boolean }) => {
-      const { installation, survey } = loadSurvey(file)
-      const result = surveyed(survey, installation)
-      if (options.asFound) out(JSON.stringify(asFoundOf(survey, result, installation), null, 2))
-      else if (options.json) out(JSON.stringify(result, null, 2))
-      else surveyText(installation, survey, result).forEach(out)
-    })
-
-  program
     .command('hunt')
     .description('what may be wrong after what was done and seen, what to look at next, and whether to look any more')
     .argument('<case>', 'a case (JSON), or "-" for standard input')
@@ -281,6 +265,8 @@ export async function main(args: readonly string[], { out, err, progress: say }:
       if (options.json) out(JSON.stringify({ ...answer, ...(pairs && { pairs }) }, null, 2))
       else [...huntText(circuit, log, answer), ...(pairs ? pairsText(pairs) : [])].forEach(out)
     })
+
+  siteVerbs(program, { fileArgument, collect, out, fail: () => (code = 1) })
 
   program
     .command('week')

@@ -193,6 +193,7 @@ export {
   type Tally,
 } from './moves'
 export * from './survey'
+export * from './commission'
 export {
   briefOf,
   cableLabels,

@@ -51,7 +51,7 @@ export function asFoundOf(
     }
   }
   const known = new Map(cores.map((core) => [`${core.cable} ${core.core}`, core]))
-  const seen = survey.cables.map((cable): Cable => {
+  const seen = survey.cables.map((cable, i): Cable => {
     const standing = cables.find((one) => one.cable === cable.id)
     const device = expected.devices.find(({ id }) => id === standing?.device)
     const lead = cable.leadOf !== undefined && standing?.sure === 'certain' ? { leadOf: standing.device } : {}
@@ -60,7 +60,7 @@ export function asFoundOf(
         ? `${device.name} ${cable.leadOf === undefined ? 'cable' : 'lead'}`
         : undefined
     return {
-      id: free(cable.id),
+      id: free(`cable-${i + 1}`),
       label: named === undefined || named === cable.label ? cable.label : `${named} (${cable.label})`.slice(0, 120),
       ratedForMains: true,
       ...lead,

@@ -1,4 +1,12 @@
-import { farEndText, sayings, surveyBecauseText, typeIn, type CoreStanding, type Installation } from '@nobbet/core'
+import {
+  farEndText,
+  sayings,
+  surveyBecauseText,
+  typeIn,
+  type Colour,
+  type CoreStanding,
+  type Installation,
+} from '@nobbet/core'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Conductor } from '../drawing/conductor'
@@ -12,6 +20,8 @@ interface OneCoreProps {
   standing?: CoreStanding
   onClose: () => void
 }
+
+const sleeves: readonly Colour[] = ['brown', 'blue', 'black', 'grey', 'red', 'yellow', 'white', 'orange']
 
 const sayingWords = {
   label: 'A label says so',
@@ -80,6 +90,27 @@ export function OneCore({ doc, writing, name, standing, onClose }: OneCoreProps)
             if (label !== '' && label !== cable.label) put({ ...cable, label })
           }}
         />
+        <Form.Label htmlFor="core-sleeve">Sleeve or flag on this conductor</Form.Label>
+        <Form.Select
+          id="core-sleeve"
+          value={core.sleeve ?? ''}
+          onChange={(event) => {
+            const colour = sleeves.find((one) => one === event.target.value)
+            const cores = cable.cores.map(({ sleeve, ...one }) =>
+              one.id !== core.id
+                ? { ...one, ...(sleeve && { sleeve }) }
+                : { ...one, ...(colour && { sleeve: colour }) },
+            )
+            put({ ...cable, cores })
+          }}
+        >
+          <option value="">none</option>
+          {sleeves.map((colour) => (
+            <option key={colour} value={colour}>
+              {colour}
+            </option>
+          ))}
+        </Form.Select>
         <Form.Label htmlFor="cable-goes">The cable goes to</Form.Label>
         <div className="write-line">
           <Form.Select id="cable-goes" value={device} onChange={(event) => setDevice(event.target.value)}>

@@ -10,7 +10,12 @@ jest.mock('../store/stores', () => jest.requireActual('../../testing/stores'))
 jest.mock('../workers/compute', () => jest.requireActual('../../testing/compute'))
 
 beforeAll(() => {
-  window.matchMedia = () => ({ matches: true }) as MediaQueryList
+  window.matchMedia = (query) =>
+    ({
+      matches: query.includes('pointer'),
+      addEventListener: () => undefined,
+      removeEventListener: () => undefined,
+    }) as unknown as MediaQueryList
 })
 
 let jobs = 0
@@ -79,6 +84,16 @@ describe('a survey', () => {
     await waitFor(() => expect(seen()!.links).toEqual([]))
   })
 
+  it('notes what is printed beside a terminal, and takes out one that is not there', async () => {
+    const { seen } = await surveying()
+    press('12')
+    press('Terminal 12')
+    fireEvent.blur(await screen.findByLabelText('What is printed beside it'), { target: { value: 'Spare' } })
+    await waitFor(() => expect(seen()!.terminals.at(-1)).toEqual({ id: '12', legend: 'Spare' }))
+    press('There is no such terminal')
+    await waitFor(() => expect(seen()!.terminals).toHaveLength(11))
+  })
+
   it('says why a line cannot be read, and keeps it', async () => {
     await surveying()
     await type('purple')
@@ -92,7 +107,9 @@ describe('a survey', () => {
     expect(card.getByText(/^Follow Cable 2 by eye/)).toBeTruthy()
     fireEvent.click(card.getByRole('button', { name: 'House valve' }))
     await waitFor(() => expect(screen.getAllByText('certain', { selector: '.visually-hidden' })).toHaveLength(5))
-    expect(seen()!.facts).toMatchObject([{ see: 'follows', cable: 'cable-2', device: 'zv-1', by: 'A. Engineer' }])
+    expect(seen()!.facts).toMatchObject([
+      { see: 'follows', cable: seen()!.cables[1].id, device: 'zv-1', by: 'A. Engineer' },
+    ])
     press('Take back')
     await waitFor(() => expect(seen()!.facts).toEqual([]))
   })
@@ -121,7 +138,11 @@ describe('a survey', () => {
     fireEvent.click(one.getByRole('button', { name: 'There is no such cable' }))
     await waitFor(() => expect(seen()!.cables).toHaveLength(1))
     // What was found out of it went with it, and nothing else.
-    expect(seen()!.facts).toMatchObject([{ see: 'follows', cable: 'cable-2' }])
+    expect(seen()!.facts).toMatchObject([{ see: 'follows', cable: seen()!.cables[0].id }])
+    // A slip of the thumb is taken back with all of it.
+    press('Bring it back')
+    await waitFor(() => expect(seen()!.facts).toHaveLength(2))
+    expect(seen()!.cables.map(({ label }) => label)).toContain('Hall stat')
   })
 
   it('reads a plate that is off colour by colour; nothing is saved with one left out', async () => {

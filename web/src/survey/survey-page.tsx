@@ -3,7 +3,9 @@ import type { CoreStanding, Surveyed } from '@nobbet/core'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
+import { errorText } from '../api/client'
 import { Failed, Loading } from '../shell/notes'
+import { useNarrow } from '../shell/use-narrow'
 import { useSearchValue } from '../shell/use-search-value'
 import type { JobStore } from '../store/job-store'
 import { useJob } from '../store/use-job'
@@ -11,6 +13,7 @@ import { ownName } from '../store/who'
 import { Box } from './box'
 import { NextCard } from './next-card'
 import { OneCore } from './one-core'
+import { OneTerminal } from './one-terminal'
 import { SureMark } from './sure-mark'
 import { takeOver } from './take-over'
 import { Departures, Facts } from './told'
@@ -36,6 +39,7 @@ function Surveying({ job, store }: { job: string; store: JobStore }) {
   const [asked, ask] = useSearchValue('core')
   const [linking, setLinking] = useState(false)
   const [linkFrom, setLinkFrom] = useState<string>()
+  const [terminal, setTerminal] = useState<string>()
   const [skipped, setSkipped] = useState<readonly string[]>([])
   const picked = named(asked)
   const next = result?.next.find(({ what }) => !skipped.includes(JSON.stringify(what)))
@@ -44,7 +48,7 @@ function Surveying({ job, store }: { job: string; store: JobStore }) {
 
   const onTerminal = (id: string) => {
     if (writing.waits) return writing.sits({ at: 'terminal', terminal: id })
-    if (!linking) return
+    if (!linking) return setTerminal(id)
     if (linkFrom === undefined) return setLinkFrom(id)
     if (linkFrom !== id) writing.link([[linkFrom, id]])
     setLinkFrom(undefined)
@@ -60,6 +64,17 @@ function Surveying({ job, store }: { job: string; store: JobStore }) {
       onSkip={() => setSkipped([...skipped, JSON.stringify(next.what)])}
     />
   )
+  // Under the thumb nothing moves when something is worked out: on a phone it stands below.
+  const narrow = useNarrow(900)
+  const takes = result && (
+    <TakeOver
+      key={taken?.revision}
+      taken={taken !== undefined}
+      result={result}
+      old={old}
+      onTake={() => takeOver(store, survey, result, doc)}
+    />
+  )
   const empty = survey.cables.length === 0 && survey.terminals.length === 0
   return (
     <main className="page survey">
@@ -68,15 +83,7 @@ function Surveying({ job, store }: { job: string; store: JobStore }) {
           Survey<span className="d-none d-print-inline">: {doc.name}</span>
         </h1>
         <Tally cores={result?.cores} all={survey.cables.reduce((sum, { cores }) => sum + cores.length, 0)} old={old} />
-        {result && (
-          <TakeOver
-            key={taken?.revision}
-            taken={taken !== undefined}
-            result={result}
-            old={old}
-            onTake={() => takeOver(store, survey, result, doc)}
-          />
-        )}
+        {!narrow && takes}
       </header>
       {error && <Failed error={error} retry={again} />}
       <div className="survey-grid">
@@ -93,6 +100,9 @@ function Surveying({ job, store }: { job: string; store: JobStore }) {
           />
         </div>
         <div className="survey-hand">
+          {terminal !== undefined && (
+            <OneTerminal key={terminal} writing={writing} id={terminal} onClose={() => setTerminal(undefined)} />
+          )}
           {picked && (
             <OneCore
               key={asked}
@@ -133,6 +143,7 @@ function Surveying({ job, store }: { job: string; store: JobStore }) {
           {result && !next && <Settled result={result} skipped={skipped.length} onAgain={() => setSkipped([])} />}
         </div>
         <div className="survey-after">
+          {narrow && takes}
           {result && <Departures job={job} doc={doc} survey={survey} result={result} revision={taken?.revision} />}
           {result && <Facts doc={doc} survey={survey} result={result} onTake={writing.take} />}
         </div>
@@ -216,6 +227,7 @@ interface TakeOverProps {
 function TakeOver({ taken, result, old, onTake }: TakeOverProps) {
   const [asking, setAsking] = useState(false)
   const [busy, setBusy] = useState(false)
+  const [problem, setProblem] = useState<string>()
   const likely = result.cores.filter(({ sure }) => sure === 'likely').length
   const open = result.cores.filter(({ sure }) => sure === 'open').length
   if (!asking)
@@ -242,7 +254,11 @@ function TakeOver({ taken, result, old, onTake }: TakeOverProps) {
         disabled={busy || old}
         onClick={() => {
           setBusy(true)
-          void onTake().finally(() => (setBusy(false), setAsking(false)))
+          setProblem(undefined)
+          onTake()
+            .then(() => setAsking(false))
+            .catch((error: Error) => setProblem(errorText(error)))
+            .finally(() => setBusy(false))
         }}
       >
         Yes, as found
@@ -250,6 +266,11 @@ function TakeOver({ taken, result, old, onTake }: TakeOverProps) {
       <Button variant="outline-dark" onClick={() => setAsking(false)}>
         Not yet
       </Button>
+      {problem !== undefined && (
+        <p role="alert" className="text-danger">
+          Not made, and the wiring is as it was: {problem}
+        </p>
+      )}
     </div>
   )
 }

@@ -1,5 +1,5 @@
-import { nothingSeen } from '@nobbet/core'
-import { freeName, newCable, readLine, readNearEnd, withTerminal } from './typed'
+import { idSchema, nothingSeen } from '@nobbet/core'
+import { newCable, ownId, readLine, readNearEnd, withTerminal } from './typed'
 
 describe('a line typed at a box', () => {
   it.each([
@@ -49,8 +49,11 @@ describe('what is written down', () => {
   it('has a name of its own, and conductors at which nobody has looked', () => {
     const first = newCable(nothingSeen, ['brown', 'blue'])
     const next = newCable({ ...nothingSeen, cables: [first] }, ['red'], 'two-port-valve')
-    expect([first.id, next.id]).toEqual(['cable-1', 'cable-2'])
+    expect([first.label, next.label]).toEqual(['Cable 1', 'Cable 2'])
+    expect(first.id).not.toBe(next.id)
     expect(next).toMatchObject({ leadOf: 'two-port-valve', cores: [{ colour: 'red', at: { at: 'unseen' } }] })
-    expect(freeName([{ id: 'x-1' }, { id: 'x-3' }], 'x')).toBe('x-2')
+    expect(idSchema.safeParse(ownId('cable')).success).toBe(true)
+    // One that was taken out leaves its number free; another never gets the same twice.
+    expect(newCable({ ...nothingSeen, cables: [next] }, ['red']).label).toBe('Cable 3')
   })
 })

@@ -1,4 +1,5 @@
 import { typeIn, type Colour, type Installation, type NearEnd, type SeenCable, type Survey } from '@nobbet/core'
+import { v4 as newId } from 'uuid'
 
 /** Cables as they are sold, by their number of cores: the colours that a box is full of. */
 export const usualCables: Record<string, Colour[]> = {
@@ -34,18 +35,17 @@ export function leadTypes(doc: Installation): { type: string; name: string; colo
   })
 }
 
-/** An id of this kind that is not taken. */
-export function freeName(taken: readonly { id: string }[], stem: string): string {
-  const ids = new Set(taken.map(({ id }) => id))
-  for (let n = 1; ; n++) if (!ids.has(`${stem}-${n}`)) return `${stem}-${n}`
-}
+/** An id that nobody else gives, on whatever device they write down at the same time. */
+export const ownId = (stem: string): string => `${stem}-${newId().slice(0, 13)}`
 
 /** A cable that nobody has looked at yet. */
 export function newCable(survey: Survey, colours: readonly Colour[], leadOf?: string): SeenCable {
-  const id = freeName(survey.cables, 'cable')
+  const labels = new Set(survey.cables.map(({ label }) => label))
+  let n = survey.cables.length + 1
+  while (labels.has(`Cable ${n}`)) n++
   return {
-    id,
-    label: `Cable ${id.split('-')[1]}`,
+    id: ownId('cable'),
+    label: `Cable ${n}`,
     ...(leadOf !== undefined && { leadOf }),
     cores: colours.map((colour, i) => ({ id: `k${i + 1}`, colour, at: { at: 'unseen' } })),
     by: '',

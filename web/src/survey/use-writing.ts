@@ -2,7 +2,7 @@ import type { Colour, NearEnd, SeenCable, Survey, SurveyFact } from '@nobbet/cor
 import { useState, useSyncExternalStore } from 'react'
 import type { JobStore } from '../store/job-store'
 import { OnTheWay, withDeeds } from './on-the-way'
-import { freeName, newCable, withTerminal } from './typed'
+import { newCable, ownId, withTerminal } from './typed'
 
 /** A conductor, by the ids of its cable and its own. */
 export interface CoreName {
@@ -23,9 +23,14 @@ export interface Writing {
   sits(at: NearEnd): void
   put(cable: SeenCable): void
   drop(cable: string): void
+  /** The cable that was taken out last, with what was found out of it, until it is brought back or another is written down. */
+  dropped?: SeenCable
+  bringBack(): void
   link(links: readonly [string, string][]): void
   unlink(id: string): void
   terminals(count: number): void
+  /** What is printed beside a terminal; null where there is no such terminal. */
+  terminal(id: string, legend: string | null): void
   found(fact: Found): void
   take(fact: string): void
   complete(is: boolean): void
@@ -33,6 +38,7 @@ export interface Writing {
 
 export function useWriting(recorded: Survey, store: JobStore, who: string): Writing {
   const [waits, wait] = useState<CoreName>()
+  const [gone, setGone] = useState<{ cable: SeenCable; facts: SurveyFact[] }>()
   const [way] = useState(() => new OnTheWay(store))
   const survey = withDeeds(recorded, useSyncExternalStore(way.subscribe, way.current))
   const put = (cable: SeenCable) => way.record({ do: 'survey-cable', id: cable.id, cable })
@@ -47,6 +53,7 @@ export function useWriting(recorded: Survey, store: JobStore, who: string): Writ
     wait,
     put,
     add(colours, leadOf) {
+      setGone(undefined)
       const cable = { ...newCable(way.survey(), colours, leadOf), by: who }
       put(cable)
       wait({ cable: cable.id, core: cable.cores[0].id })
@@ -60,11 +67,21 @@ export function useWriting(recorded: Survey, store: JobStore, who: string): Writ
       const next = cable.cores.slice(i + 1).find((core) => core.at.at === 'unseen')
       wait(next && { cable: cable.id, core: next.id })
     },
-    drop(cable) {
-      for (const fact of way.survey().facts)
-        if ('cable' in fact && fact.cable === cable) way.record({ do: 'survey-fact', id: fact.id, fact: null })
-      way.record({ do: 'survey-cable', id: cable, cable: null })
-      if (waits?.cable === cable) wait(undefined)
+    drop(id) {
+      const now = way.survey()
+      const cable = now.cables.find((one) => one.id === id)
+      const facts = now.facts.filter((fact) => 'cable' in fact && fact.cable === id)
+      for (const fact of facts) way.record({ do: 'survey-fact', id: fact.id, fact: null })
+      way.record({ do: 'survey-cable', id, cable: null })
+      if (waits?.cable === id) wait(undefined)
+      if (cable) setGone({ cable, facts })
+    },
+    dropped: gone?.cable,
+    bringBack() {
+      if (!gone) return
+      put(gone.cable)
+      for (const fact of gone.facts) way.record({ do: 'survey-fact', id: fact.id, fact })
+      setGone(undefined)
     },
     link(links) {
       known(...links.flat())
@@ -72,14 +89,22 @@ export function useWriting(recorded: Survey, store: JobStore, who: string): Writ
         const taken = way.survey().links
         const same = (other: readonly string[]) => [...other].sort().join() === [...between].sort().join()
         if (between[0] === between[1] || taken.some((one) => same(one.between))) continue
-        const link = { id: freeName(taken, 'link'), between }
+        const link = { id: ownId('link'), between }
         way.record({ do: 'survey-link', id: link.id, link })
       }
     },
     unlink: (id) => way.record({ do: 'survey-link', id, link: null }),
     terminals: (count) => known(`${count}`),
+    terminal(id, legend) {
+      const { terminals } = way.survey()
+      const next =
+        legend === null
+          ? terminals.filter((one) => one.id !== id)
+          : terminals.map((one) => (one.id === id ? { ...one, legend } : one))
+      way.record({ do: 'survey-terminals', terminals: next })
+    },
     found(fact) {
-      const id = freeName(way.survey().facts, 'seen')
+      const id = ownId('seen')
       way.record({ do: 'survey-fact', id, fact: { ...fact, id, by: who } })
     },
     complete: (complete) => way.record({ do: 'survey-complete', complete }),

@@ -45,6 +45,14 @@ export function WriteDown({ doc, writing, linking, onLinking }: WriteDownProps) 
   }
   return (
     <section className="sheet write-down no-print" aria-label="Write down">
+      {writing.dropped && (
+        <p className="dropped" role="status">
+          {writing.dropped.label} is taken out.{' '}
+          <Button size="sm" variant="outline-primary" onClick={writing.bringBack}>
+            Bring it back
+          </Button>
+        </p>
+      )}
       <form
         onSubmit={(event) => {
           event.preventDefault()
