@@ -69,10 +69,10 @@ async function writeDown(page: Page, { survey }: HiddenWiring): Promise<void> {
 }
 
 /** Does what the card says at the hidden wiring, and presses what it shows. */
-async function answer(page: Page, hidden: HiddenWiring): Promise<string> {
+async function answer(page: Page, hidden: HiddenWiring, calledHere: ReadonlyMap<string, string>): Promise<string> {
   const text = await page.$eval('.survey-next', (card) => (card as HTMLElement).dataset.look!)
   const look = JSON.parse(text) as SurveyLook
-  const [fact] = hidden.look(look)
+  const [fact] = hidden.look('cable' in look ? { ...look, cable: calledHere.get(look.cable)! } : look)
   const gate = await page.$('.survey-next .isolation .btn-danger')
   if (gate && (await gate.isVisible())) await gate.click()
   await pressed(page, fact)
@@ -141,9 +141,17 @@ describe('a survey', () => {
     await page.reload({ waitUntil: 'networkidle0' })
     await says(page, '.survey-tally', `${count} conductors`)
 
+    // What is called so in the job is the hidden cable of that number.
+    const seen = await page.evaluate(async () => {
+      const state = (await (await fetch('/api/jobs/demo-larch-row')).json()) as {
+        record: { survey: { seen: { cables: { id: string; label: string }[] } } }
+      }
+      return state.record.survey.seen.cables
+    })
+    const names = new Map(seen.map(({ id, label }) => [id, label.toLowerCase().replace(' ', '-')]))
     await page.waitForSelector('.survey-next[data-look]')
     let looks = 0
-    for (; looks < 40 && (await page.$('.survey-next[data-look]')); looks++) await answer(page, hidden)
+    for (; looks < 40 && (await page.$('.survey-next[data-look]')); looks++) await answer(page, hidden, names)
     expect(looks).toBeLessThan(25)
     await says(page, '.departures', 'is fed through the wall from Programmer, HTG-ON')
     await says(page, '[data-sure=open]', '0')

@@ -1,6 +1,6 @@
 import type { Rig } from '../hypotheses'
 import { agrees, lookAt, type LookResult } from '../looks'
-import type { RowLook, RunRow } from './run'
+import type { RowLook, RunRow } from './row'
 
 /** A look of a row that was not as expected. */
 export interface Otherwise extends RowLook {

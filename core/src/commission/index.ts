@@ -1,2 +1,3 @@
 export { carriedOut, type Otherwise, type RowFound } from './carry-out'
-export { commissioningRun, usualRun, type RowKind, type RowLook, type RunOptions, type RunRow } from './run'
+export type { RowKind, RowLook, RunRow } from './row'
+export { commissioningRun, usualRun, type RunOptions } from './run'

@@ -1,7 +1,7 @@
 import type { Circuit } from '../circuit'
 import { ownerOf } from '../installation'
 import type { Look } from '../looks'
-import type { RunRow } from './run'
+import type { RunRow } from './row'
 
 /** Minutes of the engineer's time, trade estimates. */
 const minutesOf = {
