@@ -142,7 +142,16 @@ export {
   whyPhase,
   whyTerminal,
 } from './trace'
-export { agrees, type Found, type Look, lookAt, type LookResult, wordOf, type WrittenLook } from './looks'
+export {
+  agrees,
+  type Found,
+  type Look,
+  lookAt,
+  type LookResult,
+  thingLookedAt,
+  wordOf,
+  type WrittenLook,
+} from './looks'
 export {
   isRoomSetPoint,
   livedIn,
@@ -333,7 +342,6 @@ export {
   settle,
   type SoFar,
   type Thing,
-  thingLookedAt,
   thingsOf,
   toPutBack,
   unlisted,

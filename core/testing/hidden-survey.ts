@@ -1,9 +1,9 @@
 import { typeIn } from '../src/catalogue'
 import { compile, potentials } from '../src/circuit'
+import { Rig } from '../src/hypotheses'
 import { demandActions } from '../src/inputs'
 import { ownerOf, type Cable, type Core, type End, type Installation } from '../src/installation'
 import { Joins } from '../src/moves'
-import { Simulation } from '../src/simulation'
 import {
   nothingSeen,
   type FarEnd,
@@ -156,9 +156,7 @@ export class HiddenWiring {
   private isLive(terminal: string, wanted: readonly string[]): boolean {
     const own = [...this.terminalNames].find(([, name]) => name === terminal)![0]
     const circuit = compile(this.truth)
-    const sim = new Simulation(circuit)
-    for (const action of demandActions(circuit, wanted))
-      if (action.do === 'set') sim.set(action.device, action.control, action.value)
+    const { simulation: sim } = Rig.after(circuit, demandActions(circuit, wanted))
     sim.settle()
     const atom = circuit.atomIndex.get(`${boxOf(this.truth)}.${own}`)
     return atom !== undefined && potentials(sim.electrics)[atom].state === 'live'

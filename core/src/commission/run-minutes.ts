@@ -1,20 +1,6 @@
 import type { Circuit } from '../circuit'
-import { ownerOf } from '../installation'
-import type { Look } from '../looks'
+import { lookMinutes, siteMinutes, thingLookedAt, type Look } from '../looks'
 import type { RunRow } from './row'
-
-/** Minutes of the engineer's time, trade estimates. */
-const minutesOf = {
-  walk: 1,
-  set: 0.5,
-  boiler: 0.5,
-  display: 0.5,
-  valve: 1,
-  pump: 0.5,
-  warmth: 1,
-  points: 1.5,
-  warms: 5,
-} as const
 
 /** Nothing else to do meanwhile: what is waited for beside the looks, up to where a pump's overrun is only come back to. */
 const mostWaited = 60_000
@@ -31,34 +17,30 @@ export function runMinutes(
   let minutes = Math.min(waitMs, mostWaited) / 60_000
   const go = (device: string) => {
     const place = placeOf(device)
-    if (here !== undefined && place !== here) minutes += minutesOf.walk
+    if (here !== undefined && place !== here) minutes += siteMinutes.walk
     here = place
   }
   for (const act of acts) {
     if (act.do === 'wait') minutes += act.ms / 60_000
     if (act.do !== 'set') continue
     if (!helper) go(act.device)
-    minutes += minutesOf.set
+    minutes += siteMinutes.setControl
   }
   for (const { see } of looks) {
-    go(thingOf(see))
+    go(thingLookedAt(see))
     minutes += minutesOfLook(see)
   }
   // Everything that is felt warms at the same time.
-  return minutes + (looks.some(({ see }) => see.at === 'warmth') ? minutesOf.warms : 0)
+  return minutes + (looks.some(({ see }) => see.at === 'warmth') ? siteMinutes.warms : 0)
 }
 
-/** Whose terminal or part is looked at. */
-const thingOf = (look: Look): string =>
-  look.at === 'points' ? ownerOf(look.red) : look.at === 'pipe' ? ownerOf(look.connection) : look.device
-
-const minutesOfLook = ({ at }: Look): number =>
-  at in minutesOf ? minutesOf[at as keyof typeof minutesOf] : minutesOf.boiler
+/** Of two points only dead tests take longer than other looks; what is read with the supply on is counted like them. */
+const minutesOfLook = ({ at }: Look): number => (at === 'points' ? siteMinutes.deadTest : lookMinutes[at])
 
 /** Where somebody stands after a row. */
 function lastPlace({ acts, looks }: RunRow, placeOf: (device: string) => string | undefined): string | undefined {
   const seen = looks.at(-1)?.see
-  if (seen) return placeOf(thingOf(seen))
+  if (seen) return placeOf(thingLookedAt(seen))
   const act = acts.findLast((one) => one.do === 'set')
   return act?.do === 'set' ? placeOf(act.device) : undefined
 }

@@ -1,44 +1,18 @@
 import type { Circuit } from '../circuit'
 import type { Hypothesis } from '../hypotheses'
-import type { WrittenLook } from '../looks'
-import { thingLookedAt } from './things'
+import { lookMinutes, siteMinutes, thingLookedAt, type WrittenLook } from '../looks'
 import { deviceSetOf } from './acts'
 import { isDeadTest } from './candidates'
 import { rewiredAt, rewiringOf } from './rewiring'
 import type { HuntEntry, HuntOptions } from './case'
 
-/** Minutes of the engineer's time, trade estimates: for somebody who stands there. */
-const lookMinutes: Record<WrittenLook['at'], number> = {
-  points: 0.5,
-  valve: 1,
-  lever: 1,
-  motor: 0.5,
-  clicks: 0.5,
-  pump: 0.5,
-  boiler: 0.5,
-  display: 0.5,
-  lamps: 0.5,
-  'flow-temperature': 0.5,
-  pipe: 1,
-  warmth: 1,
-  fuse: 1.5,
-  trip: 0.5,
-  spindle: 4,
-}
-
 /** Minutes beside the look itself, trade estimates. Live work counts so many times. */
 const otherMinutes = {
-  walk: 1,
-  setControl: 0.5,
+  ...siteMinutes,
   valveTravels: 0.3,
   coverOfCentre: 1.5,
-  plateOfControl: 1,
-  casingOfBoiler: 5,
   liveFactor: 2,
-  deadTest: 1.5,
   insulationTest: 3,
-  /** Until a pipe or what it warms can be told by hand. */
-  warms: 5,
   isolateAndProve: 2,
   /** Done and put back. */
   link: 4,

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import { words, type Found, type WrittenLook } from '../looks'
+import { thingLookedAt, words, type Found, type WrittenLook } from '../looks'
 import { deadLooksAt, looksAt } from './candidates'
 
 /** Something that can be picked to say what was found of it: a device, a wiring centre, a connector. */
@@ -19,12 +19,6 @@ export function thingsOf(circuit: Circuit): Thing[] {
   return [...devices, ...wiringCentres, ...connectors]
     .map(({ id, name, place }) => ({ id, name, place, looks: looks.filter((see) => thingLookedAt(see) === id) }))
     .filter((thing) => thing.looks.length > 0)
-}
-
-/** The device or wiring centre that a look is made at; of two points, the one of the red lead. */
-export function thingLookedAt(see: WrittenLook): string {
-  const ref = see.at === 'points' ? see.red : see.at === 'pipe' ? see.connection : see.device
-  return ref.split('.')[0] ?? ''
 }
 
 /** Contacts that something other than a hand throws are heard. */

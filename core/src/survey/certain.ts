@@ -1,4 +1,5 @@
 import { typeIn } from '../catalogue'
+import { ownerOf } from '../installation'
 import type { BehindPlate, SeenCable, Sheath, Survey, SurveyFact } from './document'
 import type { Expected } from './expected'
 
@@ -121,21 +122,27 @@ function bySheath(cable: SeenCable, plate: Plate, sheath: Sheath, rung: string, 
   }
 }
 
-/** Facts that exclude each other: one conductor at two terminals, joined and not joined, followed to one device and rung out at another's plate. */
+/**
+ * Facts that exclude each other: one conductor at two terminals, joined and not joined, a lead followed to one device and rung out at
+ * another, a colour rung out to a terminal behind whose plate it is on nothing and in no joint. A cable may serve two devices; a lead never does.
+ */
 function disputesIn(survey: Survey): string[][] {
   const found: string[][] = []
   const plates = platesOf(survey)
   const colourOf = (cable: string, core: string) =>
     survey.cables.find(({ id }) => id === cable)?.cores.find(({ id }) => id === core)?.colour
   const pairs = survey.facts.flatMap((x, i) => survey.facts.slice(i + 1).map((y) => [x, y] as const))
-  for (const [x, y] of pairs) if (exclude(x, y)) found.push([x.id, y.id])
+  const leads = new Set(survey.cables.flatMap(({ id, leadOf }) => (leadOf === undefined ? [] : [id])))
+  for (const [x, y] of pairs) if (exclude(x, y, leads)) found.push([x.id, y.id])
   for (const fact of survey.facts) {
     if (fact.see !== 'far-end' && !(fact.see === 'rung' && fact.joined)) continue
     const [device, terminal] = fact.to.split('.')
     const plate = plates.get(device)
     const colour = colourOf(fact.cable, fact.core)
-    if (plate && colour !== undefined && !plate.sheaths.some((sheath) => onTerminal(sheath, colour, terminal)))
-      found.push([plate.id, fact.id])
+    const mayBe = (sheath: Sheath) =>
+      onTerminal(sheath, colour!, terminal) ||
+      sheath.cores.some((core) => core.colour === colour && core.at.at === 'joint')
+    if (plate && colour !== undefined && !plate.sheaths.some(mayBe)) found.push([plate.id, fact.id])
   }
   return found
 }
@@ -144,7 +151,7 @@ function disputesIn(survey: Survey): string[][] {
 const placed = (fact: SurveyFact): { cable: string; core: string; to: string } | undefined =>
   fact.see === 'far-end' || (fact.see === 'rung' && fact.joined) ? fact : undefined
 
-function exclude(x: SurveyFact, y: SurveyFact): boolean {
+function exclude(x: SurveyFact, y: SurveyFact, leads: ReadonlySet<string>): boolean {
   const [a, b] = [placed(x), placed(y)]
   if (a && b) return a.cable === b.cable && a.core === b.core && a.to !== b.to
   const not = [x, y].find((fact) => fact.see === 'rung' && !fact.joined)
@@ -153,6 +160,9 @@ function exclude(x: SurveyFact, y: SurveyFact): boolean {
   if (x.see === 'through' && y.see === 'through')
     return x.joined !== y.joined && [...x.between].sort().join() === [...y.between].sort().join()
   if (x.see === 'follows' && y.see === 'follows') return x.cable === y.cable && x.device !== y.device
+  const followed = x.see === 'follows' ? x : y
+  if (followed.see === 'follows' && is)
+    return leads.has(is.cable) && followed.cable === is.cable && ownerOf(is.to) !== followed.device
   const [leaves, other] = x.see === 'leaves' ? [x, y] : [y, x]
   if (leaves.see === 'leaves')
     return (placed(other)?.cable ?? (other.see === 'follows' ? other.cable : undefined)) === leaves.cable

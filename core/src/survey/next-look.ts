@@ -1,5 +1,6 @@
 import { information, type Candidate } from '../inference'
 import { ownerOf } from '../installation'
+import { siteMinutes } from '../looks'
 import { Box } from './box'
 import type { SurveyFact } from './document'
 import { platesOf } from './certain'
@@ -39,13 +40,13 @@ export interface SurveyNext {
 export const surveyMinutes = {
   follow: 1,
   followFar: 3,
-  plate: 2,
-  casing: 6,
-  ring: 1.5,
+  plate: siteMinutes.plateOfControl + 1,
+  casing: siteMinutes.casingOfBoiler + 1,
+  ring: siteMinutes.deadTest,
   feel: 2,
   read: 1.5,
-  through: 3,
-  walk: 1,
+  through: 2 * siteMinutes.deadTest,
+  walk: siteMinutes.walk,
 } as const
 
 /** Of a conductor made certain, as many bits. What is only likely still has to be gone to. */

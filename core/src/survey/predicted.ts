@@ -1,6 +1,6 @@
 import { compile, potentials } from '../circuit'
+import { Rig } from '../hypotheses'
 import { demandActions } from '../inputs'
-import { Simulation } from '../simulation'
 import type { Expected } from './expected'
 
 /** What each net of the expected wiring would read with some demands on, everything settled: worked out once a state. */
@@ -17,9 +17,7 @@ export class Predicted {
     const key = [...wanted].sort().join()
     const known = this.known.get(key)
     if (known) return known
-    const sim = new Simulation(this.circuit)
-    for (const action of demandActions(this.circuit, wanted))
-      if (action.do === 'set') sim.set(action.device, action.control, action.value)
+    const { simulation: sim } = Rig.after(this.circuit, demandActions(this.circuit, wanted))
     sim.settle()
     const states = potentials(sim.electrics)
     const live: boolean[] = []

@@ -5,7 +5,7 @@ import { numbers } from '../../testing/numbers'
 import { falselyCertain, runInTurn, runProposed } from '../../testing/survey-runs'
 import { compile } from '../circuit'
 import { netsAmong } from '../moves/joins'
-import { parseInstallation } from '../installation'
+import { parseInstallation, type Installation } from '../installation'
 import { typeDirectory } from '../catalogue'
 import { asFoundOf, nothingSeen, surveyed, surveySchema, type SeenCable, type Survey, type SurveyFact } from '.'
 
@@ -130,6 +130,18 @@ describe('what follows from what is certain', () => {
     const { cores, disputes } = surveyed(box([at('stat-1.SL'), at('boiler.SL')]), house)
     expect(disputes).toEqual([['f1', 'f2']])
     expect(cores.find((one) => one.cable === 'a' && one.core === 'k4')!.sure).not.toBe('certain')
+  })
+
+  it('has a lead of one device excluded from another; a cable may serve two, and a joint behind a plate may go on to a terminal', () => {
+    const disputes = (of: Installation, ...facts: object[]) => surveyed(box(facts), of).disputes
+    const rung = (cable: string, core: string, to: string) => ({ see: 'rung', cable, core, to, joined: true })
+    const valve = { see: 'follows', cable: 'lead', device: 'zv-1' }
+    expect(disputes(doc, valve, rung('lead', 'k1', 'zv-hw.M'))).toEqual([['f1', 'f2']])
+    expect(disputes(doc, { ...valve, cable: 'a', device: 'stat-1' }, rung('a', 'k1', 'programmer.L'))).toEqual([])
+    const behind = (at: object) => ({ see: 'plate', device: 'stat-1', sheaths: [{ cores: [{ colour: 'black', at }] }] })
+    const sl = rung('a', 'k4', 'stat-1.SL')
+    expect(disputes(house, behind({ at: 'joint', joint: 1 }), sl)).toEqual([])
+    expect(disputes(house, behind({ at: 'terminal', terminal: 'L' }), sl)).toEqual([['f1', 'f2']])
   })
 
   it('tells of a cable that is not there only once every cable is written down', () => {

@@ -37,9 +37,9 @@ const mostPaired = 12
 const mostWays = 4
 /** A way with less than this of the best one's weight is not followed. */
 const negligible = Math.log(2e-4)
-/** Of everything laid out so far, one with less than this of the best one's weight: room for a departure that comes to light later. */
 /** What is worse than this against the best is held for what goes no further, where there is no room for it. */
 const nearlyAsGood = Math.log(0.05)
+/** Of everything laid out so far, one with less than this of the best one's weight is not: room for a departure that comes to light later. */
 const hopeless = 1.5 * negligible
 
 /** A part of the cables laid out. */

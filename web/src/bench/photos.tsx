@@ -1,7 +1,8 @@
 import type { Revision } from '@nobbet/contract'
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { errorText } from '../api/client'
+import { PhotoRow } from '../shell/photo-row'
 import { usePhotosOf } from '../shell/use-photos-of'
 
 const megabytes = (bytes: number) => `${Math.round(bytes / 1e6)} MB`
@@ -24,21 +25,7 @@ export function Photos({ job, revision }: { job: string; revision: Revision }) {
   return (
     <section className="photos" aria-label={`Photos of ${revision.name}`}>
       <h3>Photos of “{revision.name}”</h3>
-      <div className="photo-row">
-        {mine.map((photo) => (
-          <figure key={photo.id}>
-            <a href={photo.image} download={`${photo.id}.jpg`}>
-              <img src={photo.small} loading="lazy" alt={photo.caption || 'Photo without a caption'} />
-            </a>
-            <figcaption>
-              {photo.caption}{' '}
-              <Button size="sm" variant="link" onClick={() => takeDown(photo.id)}>
-                Take down
-              </Button>
-            </figcaption>
-          </figure>
-        ))}
-      </div>
+      <PhotoRow photos={mine} onTakeDown={takeDown} />
       {room && room.used > 0.8 * room.most && (
         <p role="status" className="text-danger">
           Photos of all jobs take {megabytes(room.used)} of {megabytes(room.most)}. Take down what is not needed any

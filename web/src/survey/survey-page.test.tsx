@@ -4,6 +4,7 @@ import { act, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import '../../testing/patience'
 import { showAt } from '../../testing/page'
 import { serverOf, storeOf } from '../../testing/stores'
+import { planOf } from '../wiring/plan-of'
 import { SurveyPage } from './survey-page'
 
 jest.mock('../store/stores', () => jest.requireActual('../../testing/stores'))
@@ -162,12 +163,13 @@ describe('a survey', () => {
     fireEvent.click(screen.getByRole('checkbox', { name: /^Every cable/ }))
     await screen.findByText(/^The supply does not come into the box/)
     const before = state().document.wiring
+    await storeOf(job).record({ do: 'keep', revision: 'revision-plan', kind: 'planned', name: 'As planned' })
     press('Make it the wiring as found')
     press('Yes, as found')
     await screen.findByText(/^It is the wiring as found/)
     expect(state().document.wiring.cables.map(({ id }) => id)).toContain('cable-1')
     const { taken } = recordOf(state()).survey!
-    expect(state().revisions).toMatchObject([
+    expect(state().revisions.slice(1)).toMatchObject([
       { id: taken!.before, installation: before },
       { id: taken!.revision, kind: 'as-found', installation: state().document.wiring },
     ])
@@ -176,6 +178,8 @@ describe('a survey', () => {
         .items.map(({ text }) => text)
         .join(),
     ).toContain('The supply does not come into the box')
+    // What was planned on paper, with other numbers, is no plan of this box: nothing departs from it.
+    expect(planOf(state())).toBeUndefined()
     // It is still held against what it was held against before.
     expect(document.querySelector('.survey-tally strong')!.textContent).toBe('9')
     await waitFor(() => expect(serverOf(job).log.length).toBeGreaterThan(20))

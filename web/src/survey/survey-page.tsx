@@ -268,7 +268,7 @@ function TakeOver({ taken, result, old, onTake }: TakeOverProps) {
       </Button>
       {problem !== undefined && (
         <p role="alert" className="text-danger">
-          Not made, and the wiring is as it was: {problem}
+          Not finished: {problem}
         </p>
       )}
     </div>

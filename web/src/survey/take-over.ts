@@ -16,7 +16,7 @@ export async function takeOver(
   const state = store.current().state!
   const { survey: record } = recordOf(state)
   const [before, revision] = [record?.taken?.before ?? newId(), newId()]
-  if (!record?.taken) await store.record({ do: 'keep', revision: before, kind: 'planned', name: 'Before the survey' })
+  if (!record?.taken) await store.record({ do: 'keep', revision: before, kind: 'as-found', name: 'Before the survey' })
   const found = asFoundOf(survey, result, against)
   await store.edit('The wiring as found, of the survey', (document) => ({ ...document, wiring: found }))
   await store.record({ do: 'keep', revision, kind: 'as-found', name: 'As found, by survey' })

@@ -1,6 +1,7 @@
 import { surveyDepartureText, surveyFactText, type Installation, type Survey, type Surveyed } from '@nobbet/core'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { PhotoRow } from '../shell/photo-row'
 import { usePhotosOf } from '../shell/use-photos-of'
 import { SureMark } from './sure-mark'
 
@@ -38,20 +39,7 @@ export function Departures({ job, doc, survey, result, revision }: DeparturesPro
               <strong>{title}</strong>
               <SureMark sure={departure.sure} share={0} />
               <p>{means}</p>
-              <div className="photo-row">
-                {mine.map((photo) => (
-                  <figure key={photo.id}>
-                    <a href={photo.image} download={`${photo.id}.jpg`}>
-                      <img src={photo.small} loading="lazy" alt={photo.caption} />
-                    </a>
-                    <figcaption>
-                      <Button size="sm" variant="link" onClick={() => takeDown(photo.id)}>
-                        Take down
-                      </Button>
-                    </figcaption>
-                  </figure>
-                ))}
-              </div>
+              <PhotoRow photos={mine} onTakeDown={takeDown} />
               <Form.Control
                 className="no-print"
                 type="file"
