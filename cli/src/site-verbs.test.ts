@@ -14,15 +14,18 @@ describe('commission', () => {
   it('tells the run step by step, and by its minutes', async () => {
     const { code, out } = await nobbet('commission', 'two-port-heating-hot-water')
     expect(code).toBe(0)
-    expect(out).toMatch(/^19 steps, about \d+ minutes/)
-    expect(out).toContain('House alone')
-    expect(out).toContain('expect: Boiler: does it show a call: called')
+    expect(out).toMatch(/^24 steps, about \d+ minutes/)
+    expect(out).toContain('House: alone')
+    expect(out).toContain('expect: Boiler: does it show a call: Called')
+    expect(out).toContain('see to: Wiring centre: each of')
+    const untouched = await nobbet('commission', 'two-port-heating-hot-water', '--covers-on')
+    expect(untouched.out).not.toContain('earth continuity')
   })
 
   it('carried out with a fault says which step is not as expected, and ends with 1', async () => {
     const { code, out } = await nobbet('commission', 'two-port-heating', '--fault', 'zv-1.motor.open')
     expect(code).toBe(1)
-    expect(out).toContain('NOT AS EXPECTED: House valve: open or shut: shut, expected open')
+    expect(out).toContain('NOT AS EXPECTED: House valve: open or shut: Shut, expected Open')
     expect((await nobbet('commission', 'two-port-heating', '--carry-out')).code).toBe(0)
   })
 })

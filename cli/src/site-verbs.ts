@@ -5,6 +5,7 @@ import {
   compile,
   Rig,
   surveyed,
+  usualRun,
   type Action,
   type RowFound,
 } from '@nobbet/core'
@@ -17,6 +18,8 @@ interface CommissionOptions {
   hotWaterFirst: boolean
   short: boolean
   helper: boolean
+  coversOn: boolean
+  insulation: boolean
   carryOut: boolean
   fault: string[]
   json: boolean
@@ -53,19 +56,24 @@ export function siteVerbs(program: Command, { fileArgument, collect, out, fail }
     .option('--hot-water-first', 'hot water before heating', false)
     .option('--short', 'only each demand alone: what has stood still all summer is moved', false)
     .option('--helper', 'somebody else is at the controls: setting them costs no walk', false)
+    .option('--covers-on', 'before anything is touched: nothing behind a cover', false)
+    .option('--insulation', 'insulation is measured as well', false)
     .option('--fault <name>', 'carried out with this fault in; may stand many times', collect, [])
     .option('--carry-out', 'carried out on the installation as it is', false)
     .option('--json', 'JSON instead of text', false)
     .action((file: string, options: CommissionOptions) => {
       const circuit = compile(loadInstallation(file))
       const first = options.hotWaterFirst ? 'hot-water' : 'heating'
-      const rows = commissioningRun(circuit, { first, short: options.short, helper: options.helper })
+      const { short, helper, coversOn, insulation } = options
+      const rows = commissioningRun(circuit, { ...usualRun, first, short, helper, coversOn, insulation })
       const carried = options.carryOut || options.fault.length > 0
       const rig = Rig.after(
         circuit,
         options.fault.map((fault): Action => ({ do: 'fault', fault })),
       )
-      const found = carried ? [...carriedOut(rig, rows)] : rows.map((row): RowFound => ({ row, otherwise: [] }))
+      const found = carried
+        ? [...carriedOut(rig, rows)]
+        : rows.map((row): RowFound => ({ row, looks: [], otherwise: [] }))
       if (options.json) out(JSON.stringify(carried ? found : rows, null, 2))
       else commissionText(circuit, found, carried).forEach(out)
       if (found.some(({ otherwise }) => otherwise.length > 0)) fail()

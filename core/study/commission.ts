@@ -58,7 +58,7 @@ function naive(circuit: Circuit): { steps: number; minutes: number } {
     const acts = all.flatMap((at, k): Action[] =>
       i === 0 || (((i - 1) >> k) & 1) !== ((i >> k) & 1) ? actionsFor(circuit, at, ((i >> k) & 1) === 1) : [],
     )
-    const row: RunRow = { id: `${i}`, kind: 'together', wanted: [], acts, waitMs, looks, minutes: 0 }
+    const row: RunRow = { id: `${i}`, kind: 'together', wanted: [], acts, waitMs, looks, byHand: [], minutes: 0 }
     minutes += runMinutes(circuit, before, row, false)
     before = row
   }

@@ -1,16 +1,19 @@
 import type { Rig } from '../hypotheses'
-import { agrees, lookAt, type LookResult } from '../looks'
+import type { LookResult } from '../looks'
+import { meets, shownTo } from './shown'
 import type { RowLook, RunRow } from './row'
 
-/** A look of a row that was not as expected. */
-export interface Otherwise extends RowLook {
+/** A look of a row, and what it showed. */
+export interface LookFound extends RowLook {
   found: LookResult
 }
 
 /** What a row showed, carried out on a rig. */
 export interface RowFound {
   row: RunRow
-  otherwise: Otherwise[]
+  looks: LookFound[]
+  /** Those that were not as expected. */
+  otherwise: LookFound[]
 }
 
 /** Carries rows out on a rig, one after the other, as somebody would who waits as long as the run says; each as it is done. */
@@ -18,10 +21,7 @@ export function* carriedOut(rig: Rig, rows: readonly RunRow[]): Generator<RowFou
   for (const row of rows) {
     row.acts.forEach((act) => rig.perform(act))
     rig.perform({ do: 'wait', ms: row.waitMs })
-    const otherwise = row.looks.flatMap((look): Otherwise[] => {
-      const found = lookAt(rig.simulation, look.see)
-      return agrees(look.expect, found) ? [] : [{ ...look, found }]
-    })
-    yield { row, otherwise }
+    const looks = row.looks.map((look): LookFound => ({ ...look, found: shownTo(rig.simulation, look.see) }))
+    yield { row, looks, otherwise: looks.filter((look) => !meets(look, look.found)) }
   }
 }

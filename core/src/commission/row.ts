@@ -1,33 +1,66 @@
-import type { Look, LookResult } from '../looks'
+import type { Found, WrittenLook } from '../looks'
 import type { Action } from '../simulation'
 
 /** What a row of the run is for. */
-export type RowKind =
+export const rowKinds = [
+  /** How the controls stand before anybody touches them. */
+  'as-it-stood',
+  /** Isolated, the box open: links counted, cables held on their sheath. */
+  'box',
   /** Isolated: earth continuity at each earthed part. */
-  | 'earths'
-  /** Power on, everything off: line and neutral the right way round. */
-  | 'polarity'
+  'earths',
+  /** Isolated: line to line and neutral to neutral. */
+  'polarity',
+  /** Isolated: insulation of both poles to earth. */
+  'insulation',
+  /** Covers on, before power goes on. */
+  'covers',
   /** Everything off. */
-  | 'rest'
+  'rest',
   /** Its valve is on its way: the boiler is not called yet. */
-  | 'before-travel-ends'
-  | 'alone'
-  | 'thermostat-down'
-  | 'thermostat-up'
-  | 'channel-off'
-  | 'together'
-  | 'dropped-from-together'
+  'before-travel-ends',
+  'alone',
+  'thermostat-down',
+  'thermostat-up',
+  'channel-off',
+  'together',
+  'dropped-from-together',
   /** Everything off: what runs on. */
-  | 'all-off'
+  'all-off',
   /** And has stopped. */
-  | 'overrun-over'
-  | 'isolated'
+  'overrun-over',
+  'isolated',
+  /** Power and settings as they were before the run. */
+  'put-back',
+  /** Who lives there is told. */
+  'told',
+] as const
+export type RowKind = (typeof rowKinds)[number]
 
-/** One thing to look at, and what is to be seen there. */
+/** One thing to look at, and what is to be found there. */
 export interface RowLook {
-  see: Look
-  expect: LookResult
+  see: WrittenLook
+  expect: Found
+  /** Where volts are looked at: full volts there, V. */
+  full?: number
 }
+
+/** Something for hand and eye that no simulation shows. */
+export type HandCheck =
+  /** Written down: how a control stands. */
+  | { check: 'stands'; device: string; control: string }
+  /** Each link of a wiring centre is there, and no other: pairs of its terminals' numbers. */
+  | { check: 'links'; centre: string; links: [string, string][] }
+  /** Each cable that comes into a wiring centre is held on its sheath, by label. */
+  | { check: 'clamped'; centre: string; cables: string[] }
+  /** Its cover is on, with nothing trapped under its edge. */
+  | { check: 'cover'; owner: string }
+  /** A control stands as its user wants it: nobody wrote down how it stood. */
+  | { check: 'as-wanted'; device: string; control: string }
+  /** Power is on again: its display shows something. */
+  | { check: 'lit'; device: string }
+  /** Users were told what is otherwise than it was. */
+  | { check: 'told' }
 
 /** A step of a commissioning run: what to do, how long to wait, what to expect. */
 export interface RunRow {
@@ -42,6 +75,7 @@ export interface RunRow {
   /** From the acts until it is looked at. */
   waitMs: number
   looks: RowLook[]
+  byHand: HandCheck[]
   /** Of the engineer's time: the way, the controls, the wait, the looks. */
   minutes: number
 }

@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
-import { lookMinutes, siteMinutes, thingLookedAt, type Look } from '../looks'
-import type { RunRow } from './row'
+import { lookMinutes, siteMinutes, thingLookedAt, type WrittenLook } from '../looks'
+import type { HandCheck, RunRow } from './row'
 
 /** Nothing else to do meanwhile: what is waited for beside the looks, up to where a pump's overrun is only come back to. */
 const mostWaited = 60_000
@@ -9,7 +9,7 @@ const mostWaited = 60_000
 export function runMinutes(
   { installation }: Circuit,
   before: RunRow | undefined,
-  { acts, waitMs, looks }: Pick<RunRow, 'acts' | 'waitMs' | 'looks'>,
+  { acts, waitMs, looks, byHand }: Pick<RunRow, 'acts' | 'waitMs' | 'looks' | 'byHand'>,
   helper: boolean,
 ): number {
   const placeOf = (device: string) => installation.devices.find(({ id }) => id === device)?.place
@@ -30,12 +30,34 @@ export function runMinutes(
     go(thingLookedAt(see))
     minutes += minutesOfLook(see)
   }
+  for (const check of byHand) minutes += minutesByHand(installation, check)
   // Everything that is felt warms at the same time.
   return minutes + (looks.some(({ see }) => see.at === 'warmth') ? siteMinutes.warms : 0)
 }
 
-/** Of two points only dead tests take longer than other looks; what is read with the supply on is counted like them. */
-const minutesOfLook = ({ at }: Look): number => (at === 'points' ? siteMinutes.deadTest : lookMinutes[at])
+/** Dead tests take longer than other looks: covers, leads, proving dead. */
+function minutesOfLook(see: WrittenLook): number {
+  if (see.at !== 'points' || see.with === 'tester') return lookMinutes[see.at]
+  return see.with === 'insulation' ? siteMinutes.insulationTest : siteMinutes.deadTest
+}
+
+/** Each link and cable is looked at by itself; a cover is taken off and put on again. Trade estimates. */
+function minutesByHand({ wiringCentres }: Circuit['installation'], check: HandCheck): number {
+  switch (check.check) {
+    case 'links':
+      return 0.5 + 0.1 * check.links.length
+    case 'clamped':
+      return 0.1 * check.cables.length
+    case 'cover':
+      return wiringCentres.some(({ id }) => id === check.owner) ? 1.5 : siteMinutes.plateOfControl
+    case 'told':
+      return 3
+    case 'stands':
+    case 'as-wanted':
+    case 'lit':
+      return 0.5
+  }
+}
 
 /** Where somebody stands after a row. */
 function lastPlace({ acts, looks }: RunRow, placeOf: (device: string) => string | undefined): string | undefined {

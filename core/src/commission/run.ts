@@ -1,140 +1,244 @@
-import { nth } from '../lists'
+import { same } from '../changes'
 import type { Circuit } from '../circuit'
 import { actionsFor, demandActions } from '../inputs'
 import type { Demand } from '../installation'
-import { lookAt, type Look } from '../looks'
-import { calledPhases, Simulation, type Action } from '../simulation'
-import type { RowKind, RowLook, RunRow } from './row'
+import type { WrittenLook } from '../looks'
+import { ActionError, calledPhases, Simulation, type Action } from '../simulation'
+import { histories, perform, settledMs } from './histories'
+import { usualRun, type RunOptions } from './options'
+import type { HandCheck, RowKind, RowLook, RunRow } from './row'
 import { runMinutes } from './run-minutes'
+import { expectedOf } from './shown'
+import {
+  boxChecks,
+  controlsTurned,
+  coverChecks,
+  deadOf,
+  earthsOf,
+  insulationOf,
+  polarityOf,
+  supplySwitches,
+  thingsToLookAt,
+  valvesOf,
+  type Things,
+} from './things'
 
-export interface RunOptions {
-  /** Which of both goes first. */
-  first: 'heating' | 'hot-water'
-  /** Only each demand alone: what has stood still all summer is moved. */
-  short: boolean
-  /** Somebody else is at the controls. */
-  helper: boolean
-}
-export const usualRun: RunOptions = { first: 'heating', short: false, helper: false }
-
-/** Valves have come to their end by then, and contacts have followed. */
-const settledMs = 30_000
 /** A call that comes sooner waits for no valve. */
 const atOnceMs = 3000
 /** The longest overrun of the catalogue's boilers, and a little. */
 const overrunMs = 900_000
 
 /**
- * The run of an installation, made of its own model: from everything off, each demand alone, dropped by its thermostat, raised, dropped by its
- * channel; all together, and each dropped from that; what runs on after all are off; isolation. What is expected at each row is what
- * the healthy installation shows then. Nothing is looked at that could not be known there.
+ * The run of an installation, made of its own model: how its controls stand; isolated, what is counted and measured dead; from everything
+ * off, each demand alone, dropped by its thermostat, raised, dropped by its channel; all together, and each dropped from that; what runs on
+ * after all are off; isolation; everything put back. What is expected at each row is what the healthy installation shows then.
+ * Nothing is looked at that could not be known there, or that depends on what was asked for before.
  */
-export function commissioningRun(circuit: Circuit, options: RunOptions = usualRun): RunRow[] {
-  const sim = new Simulation(circuit)
-  const rows: RunRow[] = []
-  const { demands } = circuit.installation.intent
-  const ordered = [...demands].sort(
-    (a, b) =>
-      Number(b.kind === options.first) - Number(a.kind === options.first) || demands.indexOf(a) - demands.indexOf(b),
-  )
-  const add = (
-    kind: RowKind,
-    about: Demand | undefined,
-    wanted: readonly Demand[],
-    acts: readonly Action[],
-    waitMs: number,
-    looks: readonly Look[],
-  ) => {
-    perform(sim, acts)
-    sim.run(waitMs)
-    const seen = looks.flatMap((see): RowLook[] => {
-      const expect = lookAt(sim, see)
-      return 'unknown' in expect ? [] : [{ see, expect }]
+export const commissioningRun = (circuit: Circuit, options: RunOptions = usualRun): RunRow[] =>
+  new RunInTheMaking(circuit, options).rows()
+
+interface Wanted {
+  about?: Demand
+  wanted?: readonly Demand[]
+  acts?: readonly Action[]
+  waitMs?: number
+  looks?: readonly WrittenLook[]
+  byHand?: readonly HandCheck[]
+}
+
+class RunInTheMaking {
+  /** The one it is told by, and others that came to it otherwise. */
+  private readonly sim: Simulation
+  private readonly others: readonly Simulation[]
+  private readonly made: RunRow[] = []
+  private readonly things: Things
+  private readonly demands: readonly Demand[]
+  /** What was felt to warm already is warm: it is not felt to warm again. */
+  private readonly warmed = new Set<string>()
+
+  constructor(
+    private readonly circuit: Circuit,
+    private readonly options: RunOptions,
+  ) {
+    const [sim, ...others] = histories(circuit)
+    this.sim = sim
+    this.others = others
+    this.things = thingsToLookAt(circuit)
+    const { demands } = circuit.installation.intent
+    this.demands = [...demands].sort(
+      (a, b) =>
+        Number(b.kind === options.first) - Number(a.kind === options.first) || demands.indexOf(a) - demands.indexOf(b),
+    )
+  }
+
+  rows(): RunRow[] {
+    const { circuit, options, sim, things, demands } = this
+    const power = supplySwitches(circuit, 'on')
+    const off = demandActions(circuit, [])
+    const turned = controlsTurned(demandActions(circuit, this.ids(demands)))
+    if (turned.length > 0)
+      this.add('as-it-stood', { byHand: turned.map((control): HandCheck => ({ check: 'stands', ...control })) })
+    const isDead = !options.short && !options.coversOn && power.length > 0
+    if (isDead) this.deadTests()
+    // Nobody knows how the controls stand: each is set, whatever it stands at in the model.
+    this.add('rest', {
+      acts: [...(isDead ? power : []), ...off],
+      waitMs: settledMs,
+      looks: [...things.boilers, ...things.valves, ...things.pumps],
     })
-    const row = {
-      id: [kind, about?.id].filter(Boolean).join(' '),
-      kind,
-      ...(about && { demand: about.id }),
-      wanted: wanted.map(({ id }) => id),
-      acts: [...acts],
-      waitMs,
-      looks: seen,
-    }
-    rows.push({ ...row, minutes: runMinutes(circuit, rows.at(-1), row, options.helper) })
+    for (const demand of demands) this.alone(demand)
+    if (demands.length > 1 && !options.short) this.together()
+    this.add('all-off', {
+      acts: changed(sim, off),
+      waitMs: settledMs,
+      looks: [...things.boilers, ...things.valves, ...things.pumps],
+    })
+    this.add('overrun-over', { waitMs: overrunMs, looks: things.pumps })
+    const isolate = supplySwitches(circuit, 'off')
+    if (isolate.length > 0)
+      this.add('isolated', { acts: isolate, waitMs: 1000, looks: deadOf(circuit, things, options.coversOn) })
+    this.leave(isolate.length > 0 ? power : [], turned)
+    return this.made
   }
-  const things = thingsToLookAt(circuit)
-  const off = demandActions(circuit, [])
-  const isolate = supplySwitches(circuit, 'off')
-  const power = supplySwitches(circuit, 'on')
-  if (!options.short && isolate.length > 0) {
-    add('earths', undefined, [], isolate, 1000, earthsOf(circuit))
-    add('polarity', undefined, [], [...power, ...off], 1000, polarityOf(circuit))
+
+  private deadTests(): void {
+    const { circuit, options } = this
+    const [earths, polarity] = [earthsOf(circuit), polarityOf(circuit)]
+    const insulation = options.insulation ? insulationOf(circuit) : []
+    this.add('box', {
+      acts: supplySwitches(circuit, 'off'),
+      waitMs: 1000,
+      byHand: boxChecks(circuit.installation),
+    })
+    this.add('earths', { looks: earths })
+    this.add('polarity', { looks: polarity })
+    this.add('insulation', { looks: insulation })
+    this.add('covers', { byHand: coverChecks(circuit, [...earths, ...polarity, ...insulation]) })
   }
-  add('rest', undefined, [], changed(sim, off), settledMs, [...things.boilers, ...things.valves, ...things.pumps])
-  for (const demand of ordered) {
+
+  private alone(demand: Demand): void {
+    const { circuit, options, sim, things } = this
     const acts = changed(sim, demandActions(circuit, [demand.id]))
-    const calls = callAfter(sim, acts)
-    const sooner = calls !== undefined && calls > atOnceMs ? Math.round(calls / 2000) * 1000 : 0
-    if (sooner > 0) add('before-travel-ends', demand, [demand], acts, sooner, things.boilers)
-    add('alone', demand, [demand], sooner > 0 ? [] : acts, settledMs - sooner, [
-      ...things.boilers,
-      ...things.valves,
-      ...things.pumps,
-      ...things.warmth,
-    ])
-    if (options.short) continue
+    // A valve that stands where it is to go already has it called at once.
+    const calls = Math.min(...[sim, ...this.others].map((one) => callAfter(one, acts)))
+    const sooner = calls < Infinity && calls > atOnceMs ? Math.round(calls / 2000) * 1000 : 0
+    const about = { about: demand, wanted: [demand] }
+    if (sooner > 0) this.add('before-travel-ends', { ...about, acts, waitMs: sooner, looks: things.boilers })
+    this.add('alone', {
+      ...about,
+      acts: sooner > 0 ? [] : acts,
+      waitMs: settledMs - sooner,
+      looks: [...things.boilers, ...things.valves, ...things.pumps, ...this.felt()],
+    })
+    if (options.short) return
     const own = [...things.boilers, ...valvesOf(demand, things.valves), ...things.pumps]
     const { channel, thermostat } = demand
-    if (thermostat) {
-      add('thermostat-down', demand, [], actionsFor(circuit, thermostat, false), settledMs, own)
-      if (channel) {
-        add('thermostat-up', demand, [demand], actionsFor(circuit, thermostat, true), settledMs, things.boilers)
-        add('channel-off', demand, [], actionsFor(circuit, channel, false), settledMs, own)
-      }
-    } else if (channel) add('channel-off', demand, [], actionsFor(circuit, channel, false), settledMs, own)
+    const drop = (kind: RowKind, by: NonNullable<Demand['channel']>) =>
+      this.add(kind, { about: demand, acts: actionsFor(circuit, by, false), waitMs: settledMs, looks: own })
+    if (thermostat) drop('thermostat-down', thermostat)
+    if (thermostat && channel) {
+      const up = actionsFor(circuit, thermostat, true)
+      this.add('thermostat-up', { ...about, acts: up, waitMs: settledMs, looks: things.boilers })
+    }
+    if (channel) drop('channel-off', channel)
   }
-  if (ordered.length > 1 && !options.short) {
-    const all = demandActions(
-      circuit,
-      ordered.map(({ id }) => id),
-    )
-    const whole = [...things.boilers, ...things.valves, ...things.pumps, ...things.warmth]
-    add('together', undefined, ordered, changed(sim, all), settledMs, whole)
-    for (const demand of ordered) {
-      const others = ordered.filter((one) => one !== demand)
+
+  private together(): void {
+    const { circuit, sim, things, demands } = this
+    const all = demandActions(circuit, this.ids(demands))
+    const whole = [...things.boilers, ...things.valves, ...things.pumps]
+    this.add('together', { wanted: demands, acts: changed(sim, all), waitMs: settledMs, looks: whole })
+    for (const demand of demands) {
+      const others = demands.filter((one) => one !== demand)
       // From together: all of them first, then this one dropped.
       const again = changed(sim, all)
       const before: Action[] = again.length > 0 ? [...again, { do: 'wait', ms: settledMs }] : []
       const then = sim.fork()
       perform(then, before)
-      const drop = changed(
-        then,
-        demandActions(
-          circuit,
-          others.map(({ id }) => id),
-        ),
-      )
-      if (drop.length > 0) add('dropped-from-together', demand, others, [...before, ...drop], settledMs, whole)
+      const drop = changed(then, demandActions(circuit, this.ids(others)))
+      if (drop.length > 0)
+        this.add('dropped-from-together', {
+          about: demand,
+          wanted: others,
+          acts: [...before, ...drop],
+          waitMs: settledMs,
+          looks: whole,
+        })
     }
   }
-  add('all-off', undefined, [], changed(sim, off), settledMs, [...things.boilers, ...things.valves, ...things.pumps])
-  add('overrun-over', undefined, [], [], overrunMs, things.pumps)
-  if (isolate.length > 0) add('isolated', undefined, [], isolate, 1000, deadOf(circuit, things))
-  return rows
-}
 
-function perform(sim: Simulation, acts: readonly Action[]): void {
-  for (const act of acts)
-    if (act.do === 'set') sim.set(act.device, act.control, act.value)
-    else if (act.do === 'wait') sim.run(act.ms)
+  /** Power on again, controls as they stood; of one that nobody wrote down it is asked whether it stands as its user wants it. */
+  private leave(power: readonly Action[], turned: readonly { device: string; control: string }[]): void {
+    const { stood } = this.options
+    const back = turned.flatMap(({ device, control }): Extract<Action, { do: 'set' }>[] => {
+      const value = stood[`${device}.${control}`]
+      return value === undefined || !this.takes(device, control, value) ? [] : [{ do: 'set', device, control, value }]
+    })
+    const rest = turned.filter((one) => !back.some((act) => act.device === one.device && act.control === one.control))
+    const { boilers } = this.things
+    this.add('put-back', {
+      acts: [...power, ...back],
+      waitMs: 1000,
+      byHand: [
+        ...rest.map((control): HandCheck => ({ check: 'as-wanted', ...control })),
+        ...(power.length > 0 ? boilers.map(({ device }): HandCheck => ({ check: 'lit', device })) : []),
+      ],
+    })
+    this.add('told', { byHand: [{ check: 'told' }] })
+  }
+
+  /** Is it a value that this control can have? What was written down of another part's control may not be. */
+  private takes(device: string, control: string, value: string): boolean {
+    try {
+      this.sim.fork().set(device, control, value)
+      return true
+    } catch (error) {
+      if (error instanceof ActionError) return false
+      throw error
+    }
+  }
+
+  /** What has not been felt to warm yet. */
+  private felt(): Things['warmth'] {
+    return this.things.warmth.filter(({ device }) => !this.warmed.has(device))
+  }
+
+  private ids(demands: readonly Demand[]): string[] {
+    return demands.map(({ id }) => id)
+  }
+
+  private add(kind: RowKind, { about, wanted = [], acts = [], waitMs = 0, looks = [], byHand = [] }: Wanted): void {
+    for (const sim of [this.sim, ...this.others]) perform(sim, acts, waitMs)
+    const seen = looks.flatMap((see): RowLook[] => {
+      const look = expectedOf(this.sim, see)
+      // What depends on what was asked for before the run cannot be expected.
+      const isSure = this.others.every((sim) => same(expectedOf(sim, see)?.expect, look?.expect))
+      return look && isSure ? [look] : []
+    })
+    // Nothing to be seen or done: no row.
+    if (seen.length + byHand.length + acts.length === 0) return
+    for (const { see, expect } of seen)
+      if (see.at === 'warmth' && 'word' in expect && expect.word === 'warms') this.warmed.add(see.device)
+    const row = {
+      id: [kind, about?.id].filter(Boolean).join(' '),
+      kind,
+      ...(about && { demand: about.id }),
+      wanted: this.ids(wanted),
+      acts: [...acts],
+      waitMs,
+      looks: seen,
+      byHand: [...byHand],
+    }
+    this.made.push({ ...row, minutes: runMinutes(this.circuit, this.made.at(-1), row, this.options.helper) })
+  }
 }
 
 /** Of some settings those that stand otherwise: nobody goes to a control that stands as it should. */
 const changed = (sim: Simulation, acts: readonly Action[]): Action[] =>
   acts.filter((act) => act.do !== 'set' || String(sim.control(act.device, act.control)) !== act.value)
 
-/** How long after some acts a boiler is called, ms; undefined where none is within a minute and a half. */
-function callAfter(sim: Simulation, acts: readonly Action[]): number | undefined {
+/** How long after some acts a boiler is called, ms; for ever where none is within a minute and a half. */
+function callAfter(sim: Simulation, acts: readonly Action[]): number {
   const then = sim.fork()
   perform(then, acts)
   const isCalled = () => then.circuit.behaviours.some((_, i) => calledPhases.has(then.phase(i).phase))
@@ -142,76 +246,5 @@ function callAfter(sim: Simulation, acts: readonly Action[]): number | undefined
     if (isCalled()) return ms
     then.run(500)
   }
-  return undefined
+  return Infinity
 }
-
-interface Things {
-  boilers: Extract<Look, { at: 'boiler' }>[]
-  valves: Extract<Look, { at: 'valve' }>[]
-  pumps: Extract<Look, { at: 'pump' }>[]
-  warmth: Extract<Look, { at: 'warmth' }>[]
-}
-
-/** What tells at the plant what has come of a demand. */
-function thingsToLookAt(circuit: Circuit): Things {
-  const ids = (devices: Iterable<number>) =>
-    [...new Set(devices)].map((device) => nth(circuit.devices, device).device.id)
-  const { loads, behaviours, actuators, water } = circuit
-  return {
-    boilers: ids(behaviours.map(({ device }) => device)).map((device) => ({ at: 'boiler', device })),
-    valves: ids(actuators.map(({ device }) => device)).map((device) => ({ at: 'valve', device })),
-    pumps: ids(loads.flatMap(({ device, part }) => (part.work === 'runs' ? [device] : []))).map((device) => ({
-      at: 'pump',
-      device,
-    })),
-    warmth: ids(water.emitters.map(({ device }) => device)).map((device) => ({ at: 'warmth', device })),
-  }
-}
-
-const valvesOf = ({ circuit }: Demand, valves: Things['valves']): Things['valves'] =>
-  valves.filter(({ device }) => circuit.valves.some((valve) => valve.device === device))
-
-/** Every switch of what feeds the installation: the one point of isolation. */
-const supplySwitches = (circuit: Circuit, value: 'on' | 'off'): Action[] =>
-  circuit.devices.flatMap(({ device, type }) =>
-    type.family === 'supply'
-      ? type.controls.flatMap((control): Action[] =>
-          control.kind === 'choice' && control.id === 'switch'
-            ? [{ do: 'set', device: device.id, control: control.id, value }]
-            : [],
-        )
-      : [],
-  )
-
-type Points = Extract<Look, { at: 'points' }>
-
-/** Each terminal of a device that is an earth, measured back to the supply's. */
-const earthsOf = (circuit: Circuit): Points[] =>
-  circuit.devices.flatMap(({ device, type }) =>
-    type.terminals.flatMap(({ id, role, internal }): Points[] =>
-      role === 'earth' && !internal ? [{ at: 'points', with: 'earth', red: `${device.id}.${id}` }] : [],
-    ),
-  )
-
-/** Line and neutral of each device that has both at its own terminals. */
-const polarityOf = (circuit: Circuit): Points[] =>
-  circuit.devices.flatMap(({ device, type }): Points[] => {
-    const at = (wanted: string) =>
-      type.terminals.find(({ role, internal, extraLow }) => role === wanted && !internal && !extraLow)?.id
-    const [line, neutral] = [at('permanent-live'), at('neutral')]
-    return line === undefined || neutral === undefined
-      ? []
-      : [{ at: 'points', with: 'polarity', red: `${device.id}.${line}`, black: `${device.id}.${neutral}` }]
-  })
-
-/** Isolated: what the supply gives out is dead, and every boiler is dark. */
-const deadOf = (circuit: Circuit, { boilers }: Things): Look[] => [
-  ...circuit.devices.flatMap(({ device, type }) =>
-    type.family === 'supply'
-      ? type.terminals.flatMap(({ id, role, internal }): Points[] =>
-          role === 'output' && !internal ? [{ at: 'points', with: 'tester', red: `${device.id}.${id}` }] : [],
-        )
-      : [],
-  ),
-  ...boilers.map(({ device }): Look => ({ at: 'display', device })),
-]

@@ -28,6 +28,7 @@ export const siteMinutes = {
   plateOfControl: 1,
   casingOfBoiler: 5,
   deadTest: 1.5,
+  insulationTest: 3,
   /** Until a pipe or what it warms can be told by hand. */
   warms: 5,
 } as const
