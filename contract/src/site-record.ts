@@ -1,6 +1,7 @@
 import { planBriefSchema } from '@nobbet/core'
 import { z } from 'zod'
 import { clientIdSchema, line, lineIfAny, lines, stamp, textLine } from './basics'
+import { deferredRows, isRunDeed, keptRunSchema, runDeeds, runsAfter, runTexts, type KeptRun } from './run-record'
 import { isSurveyDeed, noSurvey, surveyAfter, surveyDeeds, surveyRecordSchema, surveyTexts } from './survey-record'
 
 /** Somebody's coming to a job, from when they begin until they leave. */
@@ -137,6 +138,8 @@ export const siteRecordSchema = z.object({
   followUps: z.array(followUpSchema.extend(named)).default([]),
   change: controlsChangeSchema.optional(),
   survey: surveyRecordSchema.optional(),
+  /** Commissioning runs, the one begun last behind the others; left out where there was none. */
+  runs: z.array(keptRunSchema).optional(),
 })
 export type SiteRecord = z.infer<typeof siteRecordSchema>
 export type Kept<T> = T & { id: string }
@@ -169,6 +172,7 @@ export const siteDeeds = [
   /** Other controls are to be fitted, these in the place of those meant before; or none after all. */
   z.strictObject({ do: z.literal('change-to'), change: controlsChangeSchema.nullable() }),
   ...surveyDeeds,
+  ...runDeeds,
 ] as const
 export type SiteDeed = z.infer<(typeof siteDeeds)[number]>
 
@@ -182,6 +186,7 @@ export function recordAfter(before: SiteRecord, deed: SiteDeed, at: string, visi
     visits: before.visits.map((one) => (one.id === visitOf(deed) ? change(one) : one)),
   })
   if (isSurveyDeed(deed)) return { ...before, survey: surveyAfter(before.survey ?? noSurvey, deed, at) }
+  if (isRunDeed(deed)) return { ...before, runs: runsAfter(runsOf(before), deed, at) }
   switch (deed.do) {
     case 'visit': {
       const known = before.visits.find((one) => one.id === deed.visit.id)
@@ -250,6 +255,8 @@ function replaced<T>(list: readonly Kept<T>[], of: string, said: T | null): Kept
   return list.some((one) => one.id === of) ? list.map((one) => (one.id === of ? now : one)) : [...list, now]
 }
 
+export const runsOf = ({ runs }: SiteRecord): KeptRun[] => runs ?? []
+
 /** The visit that is open; of several, the one that began last. */
 export const openVisit = ({ visits }: SiteRecord): Visit | undefined => visits.findLast(({ ended }) => !ended)
 
@@ -265,7 +272,7 @@ export function unsettled(record: SiteRecord): Disturbed[] {
 /** What there is to be done by a day: the last one, as year-month-day. */
 export const dueSchema = z.object({
   id: z.string(),
-  kind: z.enum(['measure', 'follow-up']),
+  kind: z.enum(['measure', 'follow-up', 'step']),
   what: z.string(),
   on: z.iso.date(),
 })
@@ -278,6 +285,12 @@ export const duesOf = (record: SiteRecord): Due[] =>
     ...record.followUps.flatMap(({ id: of, what, on, done }): Due[] =>
       done ? [] : [{ id: of, kind: 'follow-up', what, on }],
     ),
+    ...deferredRows(runsOf(record)).map(({ id: of, title, until = '' }): Due => ({
+      id: of,
+      kind: 'step',
+      what: title,
+      on: until,
+    })),
   ].sort((a, b) => (a.on < b.on ? -1 : a.on > b.on ? 1 : 0))
 
 /** Text that may have to be looked for. */
@@ -291,6 +304,7 @@ export const recordTexts = ({
   followUps,
   change,
   survey,
+  runs = [],
 }: SiteRecord): string[] => [
   ...visits.flatMap(({ who, why }) => [who, why]),
   ...disturbed.map(({ what }) => what),
@@ -301,4 +315,5 @@ export const recordTexts = ({
   ...followUps.map(({ what }) => what),
   change?.name ?? '',
   ...(survey ? surveyTexts(survey) : []),
+  ...runTexts(runs),
 ]

@@ -145,9 +145,11 @@ export {
 export {
   agrees,
   type Found,
+  foundSchema,
   type Look,
   lookAt,
   type LookResult,
+  lookSchema,
   thingLookedAt,
   wordOf,
   type WrittenLook,

@@ -1,5 +1,6 @@
 import {
   allStates,
+  commissioningRun,
   compile,
   conflictOf,
   cured,
@@ -7,6 +8,7 @@ import {
   knownOf,
   operationsFor,
   parseAction,
+  practised,
   recorded,
   Rig,
   shownBy,
@@ -21,6 +23,7 @@ import {
   type HuntOptions,
   type Installation,
   type PlanBrief,
+  type RunOptions,
   type SoFar,
 } from '@nobbet/core'
 import { changeTold } from '../src/change/told'
@@ -71,6 +74,9 @@ const api = {
   conflict: (brief: PlanBrief) => conflictOf(brief) ?? null,
   change: changeTold,
   survey: surveyed,
+  run: (installation: Installation, options: RunOptions) => commissioningRun(compile(installation), options),
+  practice: (installation: Installation, options: RunOptions, seed: number) =>
+    practised(compile(installation), options, seed),
   hunt(_: number, installation: Installation, log: HuntEntry[], options: HuntOptions, onSoFar: (soFar: SoFar) => void) {
     const hunt = huntOf(installation, options)
     const aside = hunt.misfits(log)

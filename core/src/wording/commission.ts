@@ -59,7 +59,7 @@ export function runRowTexts(circuit: Circuit, rows: readonly RunRow[]): RowText[
 }
 
 /** What is expected at a look of a run. */
-export const rowExpectText = (circuit: Circuit, { see, expect }: RowLook): string => {
+export const rowExpectText = (circuit: Circuit | undefined, { see, expect }: RowLook): string => {
   if (see.at === 'points' && see.with === 'insulation') return 'at least 1 MΩ'
   const text = answerText(circuit, see, expect)
   return 'value' in expect && expect.value !== null ? `about ${text}` : text

@@ -199,14 +199,21 @@ const answerWords: Partial<Record<WrittenLook['at'], Record<string, string>>> = 
   trip: { in: 'Not tripped' },
 }
 
-/** An answer in the words in which it is given. A display's phases are those of its device. */
-export function answerText(circuit: Circuit, look: WrittenLook, found: Found | 'cannot-do' | 'cannot-tell'): string {
+/**
+ * An answer in the words in which it is given. A display's phases are those of its device; without a circuit, of something that may no
+ * longer be there, they are called as they are written down.
+ */
+export function answerText(
+  circuit: Circuit | undefined,
+  look: WrittenLook,
+  found: Found | 'cannot-do' | 'cannot-tell',
+): string {
   if (found === 'cannot-do') return 'Can’t do that'
   if (found === 'cannot-tell') return 'Can’t tell'
   if ('unit' in found)
     return found.value === null ? `Over the range (${found.unit})` : numberOf(found.value, found.unit)
   const { word } = found
-  if (look.at === 'display') {
+  if (look.at === 'display' && circuit) {
     const behaviour = circuit.behaviours.findIndex((b) => nth(circuit.devices, b.device).device.id === look.device)
     return capital(behaviour < 0 ? word : phaseText(circuit, behaviour, word))
   }

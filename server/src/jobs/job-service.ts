@@ -11,6 +11,8 @@ import {
   mostHuntLines,
   isSurveyDeed,
   mostKept,
+  mostRowsDone,
+  runsOf,
   surveyProblem,
   noHunt,
   noRecord,
@@ -204,6 +206,11 @@ export class JobService {
     if (problem !== undefined)
       throw new ApiProblem(422, 'This is too much for one survey', [
         { field: `entries.entry.${deed.do}`, reason: problem },
+      ])
+    const run = runsOf(record).find(({ done }) => done.length > mostRowsDone)
+    if (run)
+      throw new ApiProblem(422, 'This run is too long', [
+        { field: `entries.entry.${deed.do}`, reason: `a run has at most ${mostRowsDone} steps done` },
       ])
     await this.keepRecord(job, record)
   }

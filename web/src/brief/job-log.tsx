@@ -9,6 +9,7 @@ import type { JobStore } from '../store/job-store'
 import type { JobView } from '../store/job-view'
 import { here } from '../store/stores'
 import { ownName, setOwnName } from '../store/who'
+import { outcomeText } from '../commission/words'
 import { itemWords, partWords } from '../visit/words'
 
 /** Entries shown at first; the rest on request. */
@@ -183,6 +184,14 @@ function entryText(entry: Entry, circuit: Circuit | undefined): string {
       return entry.complete ? 'Survey: every cable is written down' : 'Survey: cables are still to come'
     case 'survey-taken':
       return 'The wiring as found was made of the survey'
+    case 'run':
+      return `Run ${entry.run.purpose === 'arrival' ? 'on arrival' : 'on leaving'}: begun, or wanted otherwise`
+    case 'run-row':
+      return entry.row ? `Run: ${entry.row.title}: ${outcomeText(entry.row)}` : 'Run: a step taken back'
+    case 'run-ends':
+      return entry.open.length === 0 ? 'Run ended' : `Run ended, ${entry.open.length} steps not done`
+    case 'run-goes-on':
+      return 'The run goes on'
     case 'act':
       return `Done: ${entry.text}`
     case 'tick':

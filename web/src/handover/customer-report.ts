@@ -1,4 +1,5 @@
 import { huntOf, openMeasures } from '@nobbet/contract'
+import { testedBlocks } from './run-blocks'
 import { deference, listed, ofKind, sentence, signedBlocks, under, type Block, type ReportOf } from './report'
 
 /** For who lives there: plain words, half a page and the photos. */
@@ -31,6 +32,7 @@ export function customerReport({ state, record, photos, dayOf }: ReportOf, visit
       'What we did',
       listed([...changed(record, visits), ...texts('done', 'made-safe'), ...used(mine(record.parts))]),
     ),
+    ...under('Tested before leaving', testedBlocks(record, dayOf)),
     ...under(
       'Left for now',
       measures.flatMap(({ what, limits, risk, until }): Block[] => [

@@ -1,4 +1,4 @@
-import { huntOf, leftOpen, linesOf, openMeasures, weighed, type JobState } from '@nobbet/contract'
+import { deferredRows, huntOf, leftOpen, linesOf, openMeasures, runsOf, weighed, type JobState } from '@nobbet/contract'
 import {
   cableSchedule,
   compile,
@@ -14,6 +14,7 @@ import {
 } from '@nobbet/core'
 import { planOf } from '../wiring/plan-of'
 import { gravityWords, itemWords } from '../visit/words'
+import { runTable } from './run-blocks'
 import { deference, listed, ofKind, sentence, signedBlocks, under, type Block, type ReportOf } from './report'
 
 /** For whoever comes next: wiring as left, readings, steps, settings, open points. */
@@ -59,6 +60,7 @@ export function engineerReport(
         ])
       : []),
     ...under('What was done, seen and read', huntTable(circuit, state, dayOf)),
+    ...under('Commissioning', runTable(record, dayOf)),
     ...under('The wiring as left', [
       {
         is: 'text',
@@ -93,6 +95,9 @@ function openPoints(state: JobState, record: ReportOf['record'], dayOf: ReportOf
     ...leftOpen(state).map(({ text }) => `To put back: ${text}`),
     ...measures,
     ...record.followUps.filter(({ done }) => !done).map(({ what, on }) => `By ${dayOf(on)}: ${what}`),
+    ...deferredRows(runsOf(record)).map(
+      ({ title, reason, until = '' }) => `By ${dayOf(until)}: ${title}, deferred: ${sentence(reason)}`,
+    ),
     ...record.parts.filter(({ use }) => use === 'bring').map(({ what, count }) => `To bring: ${count} × ${what}`),
     ...ofKind(record.items, 'advised').map(({ text }) => `Advised: ${text}`),
   ])

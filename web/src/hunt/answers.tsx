@@ -5,7 +5,7 @@ import type { Answer, HuntScreen } from './hunt-screen'
 import { ReadingPad } from './reading-pad'
 
 interface AnswersProps {
-  screen: HuntScreen
+  screen: Pick<HuntScreen, 'circuit' | 'job'>
   see: WrittenLook
   /** What each answer would leave, where that has been worked out. */
   outcomes?: NextLook['outcomes']

@@ -7,11 +7,13 @@ interface OneControlProps {
   /** How it stands already. */
   value?: string
   onSet: (value: string) => void
+  /** A dial that nobody has read yet shows no figure. */
+  blank?: boolean
 }
 
 /** A switch's positions, or a dial's figure. */
-export function OneControl({ control, value, onSet }: OneControlProps) {
-  const [text, setText] = useState(value ?? String(control.initial))
+export function OneControl({ control, value, onSet, blank = false }: OneControlProps) {
+  const [text, setText] = useState(value ?? (blank ? '' : String(control.initial)))
   return (
     <div className="one-control" role="group" aria-label={control.label}>
       <span>{control.label}</span>

@@ -7,7 +7,7 @@ import { actionsOf, TraceSession } from '../trace/session'
 import type { HuntScreen } from './hunt-screen'
 
 interface ReadingPadProps {
-  screen: HuntScreen
+  screen: Pick<HuntScreen, 'circuit' | 'job'>
   see: WrittenLook
   unit: 'V' | 'Ω' | 'MΩ' | 'W' | '°C'
   onRead: (found: Found) => void
@@ -97,7 +97,7 @@ export function ReadingPad({ screen, see, unit, onRead, onCancel }: ReadingPadPr
 }
 
 /** The simulated meter reads the system as it stands in Trace, with whatever was put in there. */
-async function meterReading({ job, circuit }: HuntScreen, see: WrittenLook): Promise<Found | { problem: string }> {
+async function meterReading({ job, circuit }: Pick<HuntScreen, 'circuit' | 'job'>, see: WrittenLook): Promise<Found | { problem: string }> {
   const sitting = await here.sitting(job).catch(() => undefined)
   const { actions } = actionsOf(sitting?.do ?? [])
   if (actions.length === 0)

@@ -6,6 +6,7 @@ import { Link } from 'react-router'
 import { momentText } from '../drawing/dates'
 import { lastPlace } from '../shell/last-place'
 import { dueText, isOver } from '../visit/due-text'
+import { dueWords } from '../visit/words'
 import { kindWords } from './words'
 
 export type Row = JobSummary & { unsent?: boolean }
@@ -42,7 +43,7 @@ export function JobRow({ job, leftOff, onClose, onOpenAgain, onDelete, onSite, o
         {due ? (
           <>
             <strong className={isOver(due.on) ? 'over' : ''}>
-              {due.kind === 'measure' ? 'Left for now' : 'Follow-up'}: {dueText(due.on)}
+              {dueWords[due.kind]}: {dueText(due.on)}
             </strong>
             <span className="line">{due.what}</span>
           </>

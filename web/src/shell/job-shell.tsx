@@ -2,8 +2,11 @@ import {
   huntOf,
   looksIn,
   openMeasures,
+  openRun,
   openVisit,
+  outcomes,
   recordOf,
+  runsOf,
   unsettled,
   type PlannedChange,
   type SiteRecord,
@@ -29,6 +32,11 @@ export function JobShell() {
   useAttended(job)
   const verdict = useVerdict(doc)
 
+  // Where the stations are too many for a phone, the one that is open is in view.
+  useEffect(() => {
+    document.querySelector('.journey a.active')?.scrollIntoView({ block: 'nearest', inline: 'center' })
+  }, [workspace, state === undefined]) // eslint-disable-line react-hooks/exhaustive-deps -- once it is there
+
   const site = state?.document.brief.site
   useEffect(() => {
     if (workspace) rememberPlace(job, workspace)
@@ -47,7 +55,7 @@ export function JobShell() {
   const looks = looksIn(state.findings.length, huntOf(state))
   const { finding } = huntOf(state)
   const { change } = recordOf(state)
-  const stations = [
+  const stations: { to: string; name: string; short?: string; state: string }[] = [
     { to: 'brief', name: 'Brief', state: circuits },
     { to: 'survey', name: 'Survey', state: surveyState(recordOf(state)) },
     { to: 'plan', name: 'Plan', state: doc?.scheme || 'Schedules, devices' },
@@ -67,17 +75,23 @@ export function JobShell() {
           ? 'Nothing looked at yet'
           : `${looks} look${looks === 1 ? '' : 's'} so far`,
     },
+    { to: 'commission', name: 'Commission', short: 'Run', state: runState(recordOf(state)) },
     { to: 'visit', name: 'Visit', state: visitState(recordOf(state)) },
   ]
   return (
     <>
       <nav className={workspace === 'trace' ? 'journey low' : 'journey'} aria-label="Workspaces of this job">
         <ol>
-          {stations.map(({ to, name, state }) => (
+          {stations.map(({ to, name, short, state }) => (
             <li key={to}>
               <NavLink to={to} title={state}>
                 <span className="stop" aria-hidden />
                 <span className="name">{name}</span>
+                {short && (
+                  <span className="short" aria-label={name}>
+                    {short}
+                  </span>
+                )}
                 <span className="state">{state}</span>
               </NavLink>
             </li>
@@ -102,6 +116,16 @@ const conductorsText = (doc: Installation | undefined): string =>
 
 const changeState = (change: PlannedChange | undefined): string =>
   change ? `${change.done ? 'Done: ' : ''}${change.name}` : 'What moves for other controls'
+
+/** The run that is under way or came last, in a few words. */
+function runState(record: SiteRecord): string {
+  const run = openRun(runsOf(record)) ?? runsOf(record).at(-1)
+  if (!run) return 'The run, step by step'
+  const wrong = [...outcomes(run).values()].filter(({ how }) => how === 'otherwise').length
+  if (wrong > 0) return `${wrong} not as expected`
+  const when = run.purpose === 'arrival' ? 'On arrival' : 'On leaving'
+  return run.ended ? `${when}: done` : `${when}: ${outcomes(run).size} steps so far`
+}
 
 function visitState(record: SiteRecord): string {
   const left = unsettled(record).length

@@ -32,18 +32,20 @@ interface TimeBarProps {
   handle: SessionHandle
   job?: string
   scenarios?: readonly KeptScenario[]
+  /** What happened is open from the start. */
+  happened?: boolean
   /** Which dialog is open: its own, or that of finding. */
   dialog?: TimeDialog
   onDialog: (dialog: TimeDialog | undefined) => void
 }
 
 /** Time in one line: run, the next event, speed, what happened last; all that happened opens above it, and so does the rest on a phone. */
-export function TimeBar({ handle, job, scenarios = [], dialog, onDialog }: TimeBarProps) {
+export function TimeBar({ handle, job, scenarios = [], happened = false, dialog, onDialog }: TimeBarProps) {
   const { session, whole, running, speed } = handle
   const [as, setAs] = useState<'list' | 'signals'>('list')
   const { simulation, faultsIn, faults } = session.rig
   const { circuit } = simulation
-  const [open, setOpen] = useState<'events' | 'rest'>()
+  const [open, setOpen] = useState<'events' | 'rest' | undefined>(happened ? 'events' : undefined)
   const toggle = (what: 'events' | 'rest') => setOpen(open === what ? undefined : what)
   const { minuteOfWeek } = simulation
   const last = simulation.history.findLast((event) => isTold(circuit, event))

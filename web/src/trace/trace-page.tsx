@@ -192,7 +192,14 @@ export function Trace({ installation, job, left, plan, scenarios }: TraceProps) 
       )}
       {keys && <KeysDialog onClose={() => setKeys(false)} />}
       <Places here={here} onGo={go} meter={meter} />
-      <TimeBar handle={handle} job={job} scenarios={scenarios} dialog={dialog} onDialog={setDialog} />
+      <TimeBar
+        handle={handle}
+        happened={desk.one('happened') !== undefined}
+        job={job}
+        scenarios={scenarios}
+        dialog={dialog}
+        onDialog={setDialog}
+      />
     </main>
   )
 }

@@ -8,6 +8,12 @@ export interface CalendarDue extends Due {
   at: string
 }
 
+const titles: Record<Due['kind'], string> = {
+  measure: 'Temporary measure ends',
+  'follow-up': 'Follow-up',
+  step: 'Step of the run due',
+}
+
 /** Days as an iCalendar text: an event of a whole day for each, with a reminder on the morning before. Throws where none can be made. */
 export function calendarOf(dues: readonly CalendarDue[]): string {
   const events = dues.map(({ id, job, kind, what, on, site, at }): EventAttributes => {
@@ -15,7 +21,7 @@ export function calendarOf(dues: readonly CalendarDue[]): string {
     return {
       // The same thing on the same day is the same event, however often it is taken out.
       uid: `${job}-${id}@nobbet`,
-      title: `${kind === 'measure' ? 'Temporary measure ends' : 'Follow-up'}: ${site}`,
+      title: `${titles[kind]}: ${site}`,
       description: what,
       location: site,
       start: [year, month, day],

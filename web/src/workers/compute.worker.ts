@@ -1,5 +1,6 @@
 import {
   allStates,
+  commissioningRun,
   compile,
   conflictOf,
   cured,
@@ -9,6 +10,7 @@ import {
   liveThrough,
   operationsFor,
   parseAction,
+  practised,
   recorded,
   Rig,
   shownBy,
@@ -33,7 +35,10 @@ import {
   type HuntOptions,
   type Misfit,
   type PlanBrief,
+  type Practised,
   type Recording,
+  type RunOptions,
+  type RunRow,
   type SoFar,
   type WeekPlan,
   type WeekResult,
@@ -134,6 +139,12 @@ const api = {
   conflict: (brief: PlanBrief): Conflict | null => conflictOf(brief) ?? null,
   change: changeTold,
   survey: surveyed,
+  /** The rows of a run. */
+  run: (installation: Installation, options: RunOptions): RunRow[] =>
+    commissioningRun(ready(installation).circuit, options),
+  /** A run of the installation with something wrong that is not told, or with nothing. */
+  practice: (installation: Installation, options: RunOptions, seed: number): Practised =>
+    practised(ready(installation).circuit, options, seed),
   /** Every reachable state; undefined where it was left. */
   states: (
     run: number,

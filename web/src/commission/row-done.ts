@@ -1,0 +1,71 @@
+import type { LookDone, RowDone } from '@nobbet/contract'
+import { formatAction, lookText, satisfied, type Circuit, type Found, type RowLook, type RunRow } from '@nobbet/core'
+import type { NotSoDone } from './not-so'
+
+type Written = Omit<RowDone, 'at' | 'visit'>
+
+export const placesOf = (circuit: Circuit, looks: readonly RowLook[]): string[] =>
+  looks.map(({ see }) => lookText(circuit, see))
+
+interface Pressed {
+  circuit: Circuit
+  row: RunRow
+  title: string
+  byHand: readonly string[]
+}
+
+const base = ({ row, title }: Pressed): Written => ({
+  row: row.id,
+  title,
+  how: 'as-expected',
+  acts: row.acts.map(formatAction),
+  waitMs: row.waitMs,
+  looks: [],
+  byHand: [],
+  reason: '',
+  note: '',
+})
+
+const lookDone = (circuit: Circuit, { see, expect, full }: RowLook, found: LookDone['found']): LookDone => ({
+  at: lookText(circuit, see),
+  see,
+  expect,
+  ...(full !== undefined && { full }),
+  ...(found !== undefined && { found }),
+})
+
+/** A row that was done: every look as expected, but those of which something else is said. `rest`: were the others looked at? */
+export function doneRow(
+  pressed: Pressed,
+  found: ReadonlyMap<number, Found>,
+  wrong: ReadonlyMap<number, string>,
+  how: 'as-expected' | 'otherwise',
+  rest: boolean,
+  note: string,
+): Written {
+  const { circuit, row, byHand } = pressed
+  return {
+    ...base(pressed),
+    how,
+    note,
+    looks: row.looks.map((look, i) => lookDone(circuit, look, found.get(i) ?? (rest ? 'as-expected' : undefined))),
+    byHand: byHand.flatMap((what, i) =>
+      rest || wrong.has(i) ? [{ what, right: !wrong.has(i), note: wrong.get(i)?.trim() ?? '' }] : [],
+    ),
+  }
+}
+
+/** A row that was not done as it stands. Shown another way, its thermostat stays satisfied whatever its dial says. */
+export function notSoRow(pressed: Pressed, { how, reason, until, looks }: NotSoDone): Written {
+  const { circuit, row } = pressed
+  const acts = [...row.acts, ...satisfied(circuit, row)].map(formatAction)
+  return {
+    ...base(pressed),
+    how,
+    reason,
+    ...(until !== undefined && { until }),
+    acts: how === 'another-way' ? acts : [],
+    waitMs: how === 'another-way' ? row.waitMs : 0,
+    looks: looks.map(({ look, found }) => lookDone(circuit, look, found)),
+  }
+}

@@ -1,0 +1,161 @@
+import { huntOf, runLines, type JobState } from '@nobbet/contract'
+import { runRowTexts, type RunRow } from '@nobbet/core'
+import { useEffect, useMemo, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { Link, useNavigate } from 'react-router'
+import { momentText } from '../drawing/dates'
+import { useSearchValue } from '../shell/use-search-value'
+import type { JobStore } from '../store/job-store'
+import { RunStep } from './run-step'
+import { RowList } from './row-list'
+import { minutesOf, traceOf } from './run-in-short'
+import { RunOptionsFields } from './run-options'
+import { isStale, type RunInHand } from './use-run'
+import { outcomeMarks, outcomeWords, type RowState } from './words'
+
+/** How many steps came to what. */
+const tallied = [
+  'as-expected',
+  'otherwise',
+  'another-way',
+  'deferred',
+  'left-out',
+  'open',
+] as const satisfies RowState[]
+
+interface RunningProps {
+  job: string
+  store: JobStore
+  state: JobState
+  hand: RunInHand
+  rows: readonly RunRow[]
+}
+
+/** A run that is begun: the step to be done, large, beside all of them. */
+export function Running({ job, store, state, hand, rows }: RunningProps) {
+  const { run, came, circuit } = hand
+  const [asked, ask] = useSearchValue('step')
+  const [wanting, setWanting] = useState(false)
+  const navigate = useNavigate()
+  const texts = useMemo(() => runRowTexts(circuit, rows), [circuit, rows])
+  const stateOf = (row: RunRow): RowState => {
+    const done = came.get(row.id)
+    return done && !isStale(done, row) ? done.how : 'open'
+  }
+  const states = rows.map(stateOf)
+  const open = rows.filter((_, i) => states[i] === 'open')
+  const at =
+    asked === undefined ? rows.findIndex((_, i) => states[i] === 'open') : rows.findIndex(({ id }) => id === asked)
+  const row = rows[at]
+  const now = useMemo(() => row && hand.rowNow(row.id), [row, run, rows, state]) // eslint-disable-line react-hooks/exhaustive-deps -- what was done is in the job’s state
+  const text = useMemo(() => now && runRowTexts(circuit, [...rows.slice(0, at), now]).at(-1), [circuit, rows, at, now])
+  const done = row && came.get(row.id)
+  const next = rows.find((_, i) => i > at && states[i] === 'open') ?? open.find(({ id }) => id !== row?.id)
+  // Each step begins at its head.
+  const step = row?.id
+  useEffect(() => void window.scrollTo({ top: 0 }), [step])
+  // What was pressed goes on to the next by itself, unless it was not as expected.
+  const [pressed, setPressed] = useState<string>()
+  useEffect(() => {
+    if (pressed === undefined || !done || done.how === 'otherwise') return
+    setPressed(undefined)
+    ask(next?.id)
+  }, [pressed, done, next, ask])
+  const pressing: RunInHand = {
+    ...hand,
+    write: async (written) => {
+      ask(row?.id)
+      await hand.write(written)
+      setPressed(written.row)
+    },
+  }
+  const hunt = async () => {
+    const lines = runLines(run!, huntOf(state).lines)
+    if (lines.length > 0) await store.record({ do: 'hunt', lines })
+    await navigate(`/jobs/${job}/hunt`)
+  }
+  const card = now && text && row && (
+    <RunStep
+      key={row.id}
+      job={job}
+      hand={pressing}
+      row={now}
+      text={text}
+      number={at + 1}
+      of={rows.length}
+      came={done}
+      stale={done !== undefined && isStale(done, row)}
+      trace={traceOf(job, rows.slice(0, at + 1))}
+      onNext={next && (() => ask(next.id))}
+      onHunt={() => void hunt()}
+    />
+  )
+  return (
+    <>
+      <div className="run-tally" role="status" aria-label="How far the run is">
+        {tallied.map((how) => {
+          const count = states.filter((one) => one === how).length
+          return count === 0 ? null : (
+            <span key={how} data-how={how}>
+              <strong>{count}</strong> <span aria-hidden>{outcomeMarks[how]}</span>{' '}
+              <span className="words">{outcomeWords[how].toLowerCase()}</span>
+            </span>
+          )
+        })}
+        {open.length > 0 && <span className="quiet">about {minutesOf(open)} min left</span>}
+        <span className="run-acts no-print">
+          {run!.ended ? (
+            <>
+              <strong>Ended {momentText(run!.ended.at)}</strong>
+              <Button size="sm" variant="outline-dark" onClick={hand.goOn}>
+                It goes on
+              </Button>
+              <Button size="sm" variant="outline-dark" onClick={() => hand.want(hand.options)}>
+                A new run
+              </Button>
+            </>
+          ) : (
+            <>
+              <Button size="sm" variant="outline-dark" aria-expanded={wanting} onClick={() => setWanting(!wanting)}>
+                Options
+              </Button>
+              <Button
+                size="sm"
+                variant={open.length === 0 ? 'primary' : 'outline-dark'}
+                onClick={() => hand.end(open, (id) => texts[rows.findIndex((one) => one.id === id)].title)}
+              >
+                End the run
+              </Button>
+            </>
+          )}
+        </span>
+      </div>
+      {wanting && !run!.ended && (
+        <section className="sheet run-otherwise" aria-label="How the run is wanted">
+          <RunOptionsFields purpose={hand.purpose} options={hand.options} onWant={hand.want} />
+        </section>
+      )}
+      <div className="run-grid">
+        {card ?? (
+          <section className="sheet run-step" role="status">
+            <h2 className="row-title">{open.length === 0 ? 'Every step is done' : 'No such step'}</h2>
+            <p>
+              {states.includes('otherwise')
+                ? 'Some are not as expected: open one, and hunt it.'
+                : 'What was shown another way, deferred or left out stands in the report.'}
+            </p>
+            <div className="row-press">
+              <Button size="lg" variant="outline-dark" onClick={() => ask(open[0]?.id ?? rows[0].id)}>
+                {open.length > 0 ? 'The first that is open' : 'Look at the first'}
+              </Button>
+              <Link className="btn btn-primary btn-lg" to={`/jobs/${job}/visit/handover?for=engineer`}>
+                Handover
+              </Link>
+            </div>
+          </section>
+        )}
+        <RowList rows={rows} texts={texts} came={came} current={row?.id} onPick={ask} />
+      </div>
+    </>
+  )
+}
