@@ -79,7 +79,7 @@ export const keptRunSchema = runSchema.extend({
 export type KeptRun = z.infer<typeof keptRunSchema>
 
 /** At most so many rows of one run, each done again counted. */
-export const mostRowsDone = 600
+export const mostRowsDone = 200
 
 const id = clientIdSchema
 /** The lines of a hunt that a row becomes are named after it. */

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import type { HandCheck, LookFound, RowKind, RowLook, RunRow } from '../commission'
+import { standsAfter, type HandCheck, type LookFound, type RowKind, type RowLook, type RunRow } from '../commission'
 import type { Found, LookResult } from '../looks'
 import { settingText, waitText } from './acts'
 import { answerText, lookText } from './looks'
@@ -36,9 +36,13 @@ export interface RowText {
   byHand: string[]
 }
 
-/** Rows of a run in words, the whole run of them: whether a dial goes up or down depends on where the rows before left it. */
-export function runRowTexts(circuit: Circuit, rows: readonly RunRow[]): RowText[] {
-  const stands = new Map<string, string>()
+/** Rows of a run in words: whether a dial goes up or down depends on where they, and what was done `before` them, left it. */
+export function runRowTexts(
+  circuit: Circuit,
+  rows: readonly RunRow[],
+  before: readonly Pick<RunRow, 'acts'>[] = [],
+): RowText[] {
+  const stands = standsAfter(before.flatMap(({ acts }) => acts))
   return rows.map((row) => {
     const name = circuit.installation.intent.demands.find(({ id }) => id === row.demand)?.name
     const acts = row.acts.flatMap((act) => {

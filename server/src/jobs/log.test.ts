@@ -3,13 +3,15 @@ import {
   grown,
   jobShape,
   mostHuntLines,
+  mostRowsDone,
   type Entry,
   type HuntLine,
   type JobState,
   type LogEntry,
   type NumberedEntry,
+  type RowDone,
 } from '@nobbet/contract'
-import { changesBetween, edited, usualHuntOptions } from '@nobbet/core'
+import { changesBetween, edited, usualHuntOptions, usualRun } from '@nobbet/core'
 import { someAct } from '@nobbet/core/testing'
 import fc from 'fast-check'
 import { documentOf, logged, opening, openStage, setting, type Stage } from '../../testing'
@@ -173,11 +175,43 @@ describe('a job’s log', () => {
     expect((await read('job-survey-much')).record.survey!.seen.cables).toHaveLength(200)
   })
 
+  it('refuses a run that has no end, and keeps what was done of it', async () => {
+    const stamp = { at: '2026-11-27T08:00:00.000Z', visit: '' }
+    const run: Entry = { do: 'run', run: { id: 'run-long', purpose: 'leaving', options: usualRun, ...stamp } }
+    await stage.record('job-run-long', [opening('Long', 'run-open'), logged(run)])
+    const rows = Array.from({ length: mostRowsDone + 1 }, (_, i) =>
+      logged({ do: 'run-row', run: 'run-long', id: `row-${i}-of-it`, row: rowOf('rest', stamp.at, '') }),
+    )
+    for (let from = 0; from < mostRowsDone; from += 100)
+      expect((await stage.record('job-run-long', rows.slice(from, from + 100))).status).toBe(200)
+    const answer = await stage.record('job-run-long', rows.slice(mostRowsDone))
+    expect([answer.status, answer.body.errors[0].field]).toEqual([422, 'entries.entry.run-row'])
+    expect((await read('job-run-long')).record.runs![0].done).toHaveLength(mostRowsDone)
+  })
+
   it('does not record where there is no such job, nor under an id that another job has', async () => {
     expect((await stage.record('job-none-1', [symptom('cold', 'warm')])).status).toBe(404)
     await stage.record('job-other-1', [opening('Other', 'shared-entry')])
     expect((await stage.record('job-other-2', [opening('Other', 'shared-entry')])).status).toBe(409)
   })
+})
+
+/** A row of a run, done as expected. */
+const rowOf = (row: string, at: string, visit: string): RowDone => ({
+  row,
+  title: row,
+  how: 'as-expected',
+  acts: ['programmer.heating=on', 'wait=30s'],
+  waitMs: 23_000,
+  looks: [
+    { at: 'House valve', see: { at: 'valve', device: 'zv-1' }, expect: { word: 'open' }, found: 'as-expected' },
+    { at: 'Boiler E', see: { at: 'points', with: 'earth', red: 'boiler.E' }, expect: { value: 0.1, unit: 'Ω' } },
+  ],
+  byHand: [{ what: 'Cover on', right: true, note: '' }],
+  reason: '',
+  note: '',
+  at,
+  visit,
 })
 
 /** Something recorded of a visit, by two numbers. */
@@ -239,6 +273,18 @@ function siteDeed(which: number, of: number): Entry {
       link: of % 5 === 0 ? null : { id: `link-${of % 3}`, between: ['1', '2'] },
     },
     { do: 'survey-complete', complete: of % 2 === 0 },
+    {
+      do: 'run',
+      run: { id: `run-any-${of % 3}`, purpose: of % 2 === 0 ? 'arrival' : 'leaving', options: usualRun, ...stamp },
+    },
+    {
+      do: 'run-row',
+      run: `run-any-${of % 3}`,
+      id: `row-any-${of % 5}`,
+      row: of % 7 === 0 ? null : rowOf(`alone heating-${of % 2}`, at, visit),
+    },
+    { do: 'run-ends', run: `run-any-${of % 3}`, open: [{ row: 'told', title: 'Told' }] },
+    { do: 'run-goes-on', run: `run-any-${of % 4}` },
     { do: 'survey-taken', before: `revision-any-${of % 3}`, revision: `revision-any-${of % 4}` },
   ]
   return deeds[which % deeds.length]

@@ -48,7 +48,6 @@ export function Running({ job, store, state, hand, rows }: RunningProps) {
     asked === undefined ? rows.findIndex((_, i) => states[i] === 'open') : rows.findIndex(({ id }) => id === asked)
   const row = rows[at]
   const now = useMemo(() => row && hand.rowNow(row.id), [row, run, rows, state]) // eslint-disable-line react-hooks/exhaustive-deps -- what was done is in the job’s state
-  const text = useMemo(() => now && runRowTexts(circuit, [...rows.slice(0, at), now]).at(-1), [circuit, rows, at, now])
   const done = row && came.get(row.id)
   const next = rows.find((_, i) => i > at && states[i] === 'open') ?? open.find(({ id }) => id !== row?.id)
   // Each step begins at its head.
@@ -57,16 +56,17 @@ export function Running({ job, store, state, hand, rows }: RunningProps) {
   // What was pressed goes on to the next by itself, unless it was not as expected.
   const [pressed, setPressed] = useState<string>()
   useEffect(() => {
-    if (pressed === undefined || !done || done.how === 'otherwise') return
+    if (pressed === undefined || done?.id !== pressed) return
     setPressed(undefined)
-    ask(next?.id)
+    if (done.how !== 'otherwise') ask(next?.id)
   }, [pressed, done, next, ask])
   const pressing: RunInHand = {
     ...hand,
     write: async (written) => {
       ask(row?.id)
-      await hand.write(written)
-      setPressed(written.row)
+      const id = await hand.write(written)
+      setPressed(id)
+      return id
     },
   }
   const hunt = async () => {
@@ -74,13 +74,13 @@ export function Running({ job, store, state, hand, rows }: RunningProps) {
     if (lines.length > 0) await store.record({ do: 'hunt', lines })
     await navigate(`/jobs/${job}/hunt`)
   }
-  const card = now && text && row && (
+  const card = now && row && (
     <RunStep
       key={row.id}
       job={job}
       hand={pressing}
-      row={now}
-      text={text}
+      row={now.row}
+      text={now.text}
       number={at + 1}
       of={rows.length}
       came={done}

@@ -16,10 +16,12 @@ import {
   formatAction,
   parseAction,
   rowFrom,
+  runRowTexts,
   same,
   usualRun,
   type Circuit,
   type Installation,
+  type RowText,
   type RunOptions,
   type RunRow,
 } from '@nobbet/core'
@@ -43,11 +45,12 @@ export interface RunInHand {
   again: () => void
   /** What came of each row at last. */
   came: ReadonlyMap<string, KeptRow>
-  /** A row as it is done after what was done so far. */
-  rowNow: (id: string) => RunRow | undefined
+  /** A row as it is done after what was done so far, and in words. */
+  rowNow: (id: string) => { row: RunRow; text: RowText } | undefined
   /** Begins the run, or has it otherwise from here on. */
   want: (options: RunOptions) => void
-  write: (row: Omit<RowDone, 'at' | 'visit'>) => Promise<void>
+  /** The id under which it was written down. */
+  write: (row: Omit<RowDone, 'at' | 'visit'>) => Promise<string>
   takeBack: (id: string) => void
   end: (open: readonly RunRow[], titleOf: (row: string) => string) => void
   goOn: () => void
@@ -75,13 +78,18 @@ export function useRun(job: string, state: JobState, store: JobStore, purpose: R
     error,
     again: () => void refetch(),
     came,
-    rowNow: (id) => (rows ? rowFrom(circuit, rows, id, known) : undefined),
+    rowNow: (id) => {
+      const row = rows && rowFrom(circuit, rows, id, known)
+      return row && { row, text: runRowTexts(circuit, [row], known)[0] }
+    },
     want: (wanted) => {
       const begun = run && !run.ended ? { id: run.id, at: run.at, visit: run.visit } : { id: newId(), ...now() }
       void store.record({ do: 'run', run: { ...begun, purpose, options: wanted } })
     },
     write: async (row) => {
-      if (run) await store.record({ do: 'run-row', run: run.id, id: newId(), row: { ...row, ...now() } })
+      const id = newId()
+      if (run) await store.record({ do: 'run-row', run: run.id, id, row: { ...row, ...now() } })
+      return id
     },
     takeBack: (id) => {
       if (run) void store.record({ do: 'run-row', run: run.id, id, row: null })

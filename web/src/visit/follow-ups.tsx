@@ -1,7 +1,8 @@
-import { duesOf } from '@nobbet/contract'
+import { deferredRows, duesOf, runsOf } from '@nobbet/contract'
 import { CalendarPlus } from 'lucide-react'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { v4 as newId } from 'uuid'
 import { dayText } from '../drawing/dates'
 import { download, fileStem } from '../shell/download'
@@ -60,6 +61,17 @@ export function FollowUps({ job, handle }: { job: string; handle: RecordHandle }
             </span>
           </li>
         ))}
+        {record &&
+          deferredRows(runsOf(record)).map(({ id, row, title, reason, until = '' }) => (
+            <li key={id} data-follow-up={id} className={isOver(until) ? 'over' : ''}>
+              <strong>{dueText(until)}</strong> Step of the run: {title} <span className="quiet">{reason}</span>
+              <span className="buttons">
+                <Link className="btn btn-link btn-sm" to={`/jobs/${job}/commission?step=${encodeURIComponent(row)}`}>
+                  Do it
+                </Link>
+              </span>
+            </li>
+          ))}
       </ul>
       <Form
         className="add-line"
