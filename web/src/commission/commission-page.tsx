@@ -38,7 +38,9 @@ interface CommissionProps {
 
 function Commission({ job, store, state }: CommissionProps) {
   const [asked, ask] = useSearchValue('run')
-  const part = isPart(asked) ? asked : usualPart(state)
+  // What is shown without being asked for stays, whatever becomes of the runs meanwhile.
+  const [usual] = useState(() => usualPart(state))
+  const part = isPart(asked) ? asked : usual
   return (
     <main className={`page commission shows-${part}`}>
       <div className="run-head">
@@ -80,7 +82,7 @@ function usualPart(state: JobState): Part {
   if (leaving && !leaving.ended) return 'leaving'
   if (arrival && !arrival.ended) return 'arrival'
   if (!arrival && !leaving) return state.document.brief.kind === 'new-system' ? 'leaving' : 'arrival'
-  return leaving ? 'beside' : 'leaving'
+  return leaving && arrival ? 'beside' : 'leaving'
 }
 
 function OneRun({ job, store, state, purpose }: CommissionProps & { purpose: RunPurpose }) {

@@ -1,5 +1,5 @@
 import { outcomes, type KeptRow } from '@nobbet/contract'
-import { meets, type Found, type RowText, type RunRow } from '@nobbet/core'
+import { formatAction, meets, type Found, type RowText, type RunRow } from '@nobbet/core'
 import { Crosshair, RotateCcw } from 'lucide-react'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -39,7 +39,12 @@ export function RunStep(props: RunStepProps) {
   const [again, setAgain] = useState(false)
   const isOpen = !came || stale || again
   return (
-    <section className="sheet run-step" aria-label="This step" data-row={row.id}>
+    <section
+      className="sheet run-step"
+      aria-label="This step"
+      data-row={row.id}
+      data-step={JSON.stringify({ acts: row.acts.map(formatAction), waitMs: row.waitMs, looks: row.looks })}
+    >
       <p className="quiet row-number">
         Step {number} of {of}, about {Math.max(1, Math.round(row.minutes))} min
         <Link to={trace}>What it should look like</Link>

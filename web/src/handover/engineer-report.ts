@@ -5,6 +5,7 @@ import {
   differenceTexts,
   differencesOf,
   differingName,
+  hypothesesOf,
   huntEntryText,
   linkDifferenceText,
   terminalSchedule,
@@ -52,7 +53,7 @@ export function engineerReport(
             strong: true,
             text: `${finding.causes.map(({ label }) => label).join('; or ')} (${Math.round(finding.share * 100)} %)`,
           },
-          { is: 'text', text: finding.remedy ? `${finding.remedy}.` : 'Nothing was changed.' },
+          { is: 'text', text: finding.remedy ? sentence(finding.remedy) : 'Nothing was changed.' },
           {
             is: 'text',
             text: finding.proved ? 'Asked for again afterwards, and met.' : 'Not proved by asking for it again.',
@@ -145,7 +146,10 @@ function huntTable(circuit: Circuit, state: JobState, dayOf: ReportOf['dayOf']):
   const lines = linesOf(circuit, state).filter(({ gone }) => !gone)
   if (lines.length === 0) return []
   const entries = weighed(lines)
-  const labels = new Map(huntOf(state).finding?.causes.map(({ id, label }) => [id, label]))
+  // What was put right is called by its name, whatever became of it.
+  const named = entries.some((entry) => 'mended' in entry) ? hypothesesOf(circuit) : []
+  const causes = huntOf(state).finding?.causes ?? []
+  const labels = new Map([...named, ...causes].map(({ id, label }) => [id, label]))
   const rows = lines.flatMap(({ at, note, entry }, i) => {
     try {
       return [[dayOf(at), huntEntryText(circuit, entry, entries.slice(0, i), (id) => labels.get(id) ?? id), note]]

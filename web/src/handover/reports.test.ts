@@ -1,4 +1,5 @@
-import { grown, recordOf, type Entry, type JobState } from '@nobbet/contract'
+import { grown, recordOf, type Entry, type JobState, type RowDone } from '@nobbet/contract'
+import { usualRun } from '@nobbet/core'
 import { documentOf } from '../../testing'
 import { reportPages } from '../paper/report-paper'
 import { customerReport } from './customer-report'
@@ -145,4 +146,80 @@ it('strokes are lines through their points; a touch of the pen is a dot', () => 
       [9, 9],
     ]),
   ).toBe('M1 2L3 4L5 6M9 9L9 9')
+})
+
+describe('runs in the reports', () => {
+  const run = (id: string, purpose: 'arrival' | 'leaving'): Entry => ({
+    do: 'run',
+    run: { id, purpose, options: { ...usualRun, short: true }, ...stamp },
+  })
+  const row = (runId: string, id: string, part: Partial<RowDone> = {}): Entry => ({
+    do: 'run-row',
+    run: runId,
+    id,
+    row: {
+      row: 'alone heating-1',
+      title: 'House: alone',
+      how: 'as-expected',
+      acts: [],
+      waitMs: 0,
+      looks: [
+        {
+          at: 'House valve: open or shut',
+          see: { at: 'valve', device: 'zv-1' },
+          expect: { word: 'open' },
+          found: part.how === 'otherwise' ? { word: 'shut' } : 'as-expected',
+        },
+      ],
+      byHand: [],
+      reason: '',
+      note: '',
+      ...stamp,
+      ...part,
+    },
+  })
+  const state = job(
+    ...visits,
+    run('run-one', 'arrival'),
+    row('run-one', 'row-1', { how: 'otherwise' }),
+    run('run-two', 'leaving'),
+    row('run-two', 'row-2', { how: 'otherwise' }),
+    row('run-two', 'row-3'),
+    row('run-two', 'row-4', {
+      row: 'alone hot-water',
+      title: 'Hot water: alone',
+      how: 'deferred',
+      reason: 'Thermostat not fitted yet',
+      until: '2026-12-09',
+      looks: [],
+    }),
+    { do: 'run-ends', run: 'run-two', open: [{ row: 'told', title: 'Told' }] },
+  )
+  const table = (blocks: readonly Block[]) =>
+    blocks.flatMap((block) => (block.is === 'table' && block.head[0] === 'Step' ? [block.head, ...block.rows] : []))
+
+  it('stand side by side for the next engineer: wrong on arrival, right on leaving, what was put off and why', () => {
+    const report = engineerReport(of(state), undefined)
+    expect(table(report)).toEqual([
+      ['Step', 'On arrival', 'On leaving'],
+      ['House: alone', 'Not as expected: House valve: shut, expected open', 'As expected'],
+      ['Hot water: alone', 'Not done', 'Deferred to 9 December 2026: Thermostat not fitted yet'],
+      ['Told', 'Not done', 'Not done'],
+    ])
+    expect(said(report)).toContain('On leaving, 2026-11-27: short run')
+    expect(said(report)).toContain('By 2026-12-09: Hot water: alone, deferred: Thermostat not fitted yet.')
+    // What was wrong at first in the run on leaving is not lost.
+    expect(said(report)).toMatch(/House: alone, at 2026-11-27 Not as expected: .*; at 2026-11-27 As expected/)
+  })
+
+  it('tell the customer what was tested, and that what was not done was not tested', () => {
+    const report = said(customerReport(of(state), undefined))
+    expect(report).toContain('1 of 3 steps of the run were done and as expected.')
+    expect(report).toContain('By 2026-12-09: Hot water: alone (Thermostat not fitted yet)')
+    expect(report).toContain('What was not done was not tested.')
+  })
+
+  it('are not there where nothing was run', () => {
+    expect(headings(engineerReport(of(job(...visits)), undefined))).not.toContain('Commissioning')
+  })
 })

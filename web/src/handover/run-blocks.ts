@@ -17,19 +17,15 @@ export function runTable(record: SiteRecord, dayOf: ReportOf['dayOf']): Block[] 
   const [arrival, leaving] = [lastRun(runs, 'arrival'), lastRun(runs, 'leaving')]
   const rows = besideEachOther(arrival, leaving)
   if (rows.length === 0) return []
-  const cell = (row: RowBeside['arrival'], run: KeptRun | undefined) =>
-    row ? outcomeText(row) : run ? outcomeWords.open : 'No run'
+  const held = [arrival, leaving].filter((run) => run !== undefined)
+  const cell = (row: RowBeside['arrival']) => (row ? outcomeText(row) : outcomeWords.open)
   return [
-    ...listed([arrival, leaving].flatMap((run) => (run ? [runText(run, dayOf)] : []))),
+    ...listed(held.map((run) => runText(run, dayOf))),
     {
       is: 'table',
-      head: ['Step', purposeWords.arrival, purposeWords.leaving],
-      widths: [140, '*', '*'],
-      rows: rows.map(({ title, arrival: before, leaving: after }) => [
-        title,
-        cell(before, arrival),
-        cell(after, leaving),
-      ]),
+      head: ['Step', ...held.map(({ purpose }) => purposeWords[purpose])],
+      widths: [140, ...held.map(() => '*' as const)],
+      rows: rows.map((row) => [row.title, ...held.map(({ purpose }) => cell(row[purpose]))]),
     },
     ...listed(againTexts(leaving, dayOf)),
   ]
