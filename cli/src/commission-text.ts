@@ -9,8 +9,9 @@ export function commissionText(circuit: Circuit, found: readonly RowFound[], car
   )
   const lines = [`${found.length} steps, about ${Math.round(minutes)} minutes`]
   found.forEach(({ otherwise }, i) => {
-    const { title, acts, expects, byHand } = texts[i]
+    const { title, acts, expects, byHand, amiss } = texts[i]
     lines.push('', `${String(i + 1).padStart(3)}  ${title}`)
+    if (amiss !== undefined) lines.push(`     ${amiss}`)
     for (const act of acts) lines.push(`     do: ${act}`)
     for (const { at, is } of expects) lines.push(`     expect: ${at}: ${is}`)
     for (const check of byHand) lines.push(`     see to: ${check}`)

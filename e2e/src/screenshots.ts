@@ -18,7 +18,6 @@ const lived = [
   'heat=semi/winter',
 ]
 const travelling = trace('programmer.heating=on', 'stat-1.set=21', 'wait=8s')
-const stuck = trace('fault=zv-hw.end-switch.stuck-made', 'wait=60s')
 
 /** Enters what leads to the demo's fault. */
 async function hunted(page: Page): Promise<void> {
@@ -90,6 +89,20 @@ async function surveyed(page: Page): Promise<void> {
   await page.evaluate(() => scrollTo(0, 0))
 }
 
+/** A run is under way, and a step of it is not as expected. */
+async function commissioned(page: Page): Promise<void> {
+  await page.locator('.run-begin .btn-primary').click()
+  for (const _ of [1, 2, 3, 4]) {
+    const was = await (await page.waitForSelector('.run-step[data-row]'))!.evaluate(
+      (e) => (e as HTMLElement).dataset.row,
+    )
+    await page.locator('.as-expected').click()
+    await page.waitForFunction((row) => document.querySelector<HTMLElement>('.run-step')?.dataset.row !== row, {}, was)
+  }
+  await page.locator('.row-looks tbody tr:first-child .found').click()
+  await page.locator('.row-answers .answer').click()
+}
+
 const shots: { name: string; path: string; viewport: typeof desk; before?: (page: Page) => Promise<void> }[] = [
   { name: 'jobs', path: '/', viewport: desk },
   { name: 'change', path: '/jobs/demo-larch-row/change', viewport: desk, before: changing },
@@ -123,12 +136,7 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
   { name: 'checks', path: '/jobs/demo-chapel-row/checks', viewport: desk },
   { name: 'trace', path: travelling, viewport: desk },
   { name: 'trace-phone', path: travelling, viewport: phone },
-  {
-    name: 'trace-why',
-    path: stuck,
-    viewport: desk,
-    before: (page) => page.locator('.alarms .btn ::-p-text(Why?)').click(),
-  },
+  { name: 'commission', path: '/jobs/demo-chapel-row/commission?run=arrival', viewport: desk, before: commissioned },
   { name: 'kit', path: '/kit/mid-position-valve', viewport: desk },
   { name: 'visit', path: '/jobs/demo-birch-cabin/visit', viewport: desk, before: visiting },
   { name: 'handover', path: '/jobs/demo-birch-cabin/visit/handover?for=engineer', viewport: desk },

@@ -18,7 +18,7 @@ export function shownAnotherWay(circuit: Circuit, rows: readonly RunRow[], id: s
   if (!row || !demand?.thermostat || !row.wanted.includes(demand.id)) return []
   const sim = new Simulation(circuit)
   for (const { acts, waitMs } of rows.slice(0, at + 1)) perform(sim, acts, waitMs)
-  perform(sim, satisfied(circuit, row), settledMs)
+  perform(sim, satisfied(circuit, row), settledMs(circuit))
   return terminalsOf(circuit, demand.thermostat.device).flatMap((red): RowLook[] => {
     const look = expectedOf(sim, { at: 'points', with: 'tester', red })
     return look && 'word' in look.expect ? [look] : []

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { circuitOf } from '../../testing'
+import { circuitOf, installationOf, moveCore } from '../../testing'
 import { compile } from '../circuit'
 import { examples } from '../examples'
 import { Rig } from '../hypotheses'
@@ -219,6 +219,7 @@ describe('the commissioning run', () => {
     const rows = commissioningRun(circuit)
     expect(rows.filter(({ kind }) => kind === 'alone')).toHaveLength(circuit.installation.intent.demands.length)
     expect(failing(circuit)).toEqual([])
+    expect(rows.filter(({ amiss }) => amiss)).toEqual([])
   })
 
   it.each([
@@ -278,6 +279,23 @@ describe('the commissioning run', () => {
       'wait',
       'hot-water=off',
     ])
+  })
+
+  it('of a wiring that is wrong as it is drawn expects what the demands say, never that a boiler is called unasked', () => {
+    const doc = installationOf('two-port-heating-hot-water')
+    // The boiler's call on its own permanent live.
+    const cable = doc.cables.find(({ id }) => id === 'boiler-cable')!
+    const line = cable.cores.find(({ id }) => id === 'brown')!.ends[1]
+    moveCore(doc, 'boiler-cable', 'black', 1, line.at === 'terminal' ? line.terminal : '')
+    const rows = commissioningRun(compile(doc))
+    const rest = rowOf(rows, 'rest')!
+    expect([rest.amiss, words(rest)]).toEqual([true, { 'boiler boiler': 'not-called' }])
+    const found = [...carriedOut(new Rig(compile(doc)), rows)].flatMap(({ row, otherwise }) =>
+      otherwise.length > 0 ? [row.id] : [],
+    )
+    expect(found).toContain('rest')
+    const again = rowFrom(compile(doc), rows, 'rest', [])!
+    expect(words(again)).toEqual({ 'boiler boiler': 'not-called' })
   })
 
   it('of a system without a switch at its supply neither isolates nor measures earths', () => {

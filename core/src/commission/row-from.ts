@@ -31,7 +31,8 @@ export function rowFrom(
   if (at < 0) return undefined
   const row = rows[at]
   if (isWhole(rows.slice(0, at), done)) return row
-  const acts = [...caughtUp(rows, at, done), ...row.acts]
+  const acts = [...caughtUp(circuit, rows, at, done), ...row.acts]
+  if (row.amiss) return { ...row, acts }
   const shown = histories(circuit).map((sim) => {
     for (const before of done) perform(sim, before.acts, before.waitMs)
     perform(sim, acts, row.waitMs)
@@ -50,7 +51,7 @@ const isWhole = (before: readonly RunRow[], done: readonly Done[]): boolean =>
   before.every(({ acts, waitMs }, i) => waitMs === done[i].waitMs && same(acts, done[i].acts))
 
 /** What brings the controls to where the row goes out from, and lets it come to rest there. */
-function caughtUp(rows: readonly RunRow[], at: number, done: readonly Done[]): Action[] {
+function caughtUp(circuit: Circuit, rows: readonly RunRow[], at: number, done: readonly Done[]): Action[] {
   const [stands, own] = [standsAfter(done.flatMap(({ acts }) => acts)), standsAfter(rows[at].acts)]
   const from = standsAfter(rows.slice(0, at).flatMap(({ acts }) => acts))
   const missing = [...from].flatMap(([name, value]): Action[] => {
@@ -61,5 +62,5 @@ function caughtUp(rows: readonly RunRow[], at: number, done: readonly Done[]): A
   // Isolated nothing moves: a control that the row sets itself has not to be set twice.
   if (isDead) return missing.filter((act) => act.do === 'set' && !own.has(`${act.device}.${act.control}`))
   const isIdle = missing.length === 0 && rows[at].looks.length === 0
-  return isIdle ? [] : [...missing, { do: 'wait', ms: settledMs }]
+  return isIdle ? [] : [...missing, { do: 'wait', ms: settledMs(circuit) }]
 }

@@ -76,6 +76,11 @@ export interface RunRow {
   waitMs: number
   looks: RowLook[]
   byHand: HandCheck[]
+  /**
+   * By the installation as it is drawn a demand is not served then, or a boiler is called that nobody asked for: expected is only what its
+   * demands say of the call.
+   */
+  amiss?: true
   /** Of the engineer's time: the way, the controls, the wait, the looks. */
   minutes: number
 }

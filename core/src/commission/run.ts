@@ -3,7 +3,9 @@ import type { Circuit } from '../circuit'
 import { actionsFor, demandActions } from '../inputs'
 import type { Demand } from '../installation'
 import type { WrittenLook } from '../looks'
-import { ActionError, calledPhases, Simulation, type Action } from '../simulation'
+import type { Simulation } from '../simulation'
+import { unaskedCalls, unmetDemands, warmUnasked } from '../trace'
+import { ActionError, calledPhases, type Action } from '../simulation'
 import { histories, perform, settledMs } from './histories'
 import { usualRun, type RunOptions } from './options'
 import type { HandCheck, RowKind, RowLook, RunRow } from './row'
@@ -37,6 +39,19 @@ const overrunMs = 900_000
 export const commissioningRun = (circuit: Circuit, options: RunOptions = usualRun): RunRow[] =>
   new RunInTheMaking(circuit, options).rows()
 
+/** Rows in which something is still under way. */
+const onTheWay: ReadonlySet<RowKind> = new Set(['before-travel-ends', 'box', 'isolated', 'put-back'])
+
+/** Does it not do what its demands ask, or what none of them asks? */
+const doesOtherwise = (sim: Simulation): boolean =>
+  unmetDemands(sim).length + unaskedCalls(sim).length + warmUnasked(sim).length > 0
+
+/** What the demands say of the call, whatever the wiring makes of it. */
+const callsByIntent = (looks: readonly WrittenLook[], wanted: readonly Demand[]): RowLook[] =>
+  looks.flatMap((see) =>
+    see.at === 'boiler' ? [{ see, expect: { word: wanted.length > 0 ? 'called' : 'not-called' } }] : [],
+  )
+
 interface Wanted {
   about?: Demand
   wanted?: readonly Demand[]
@@ -53,6 +68,8 @@ class RunInTheMaking {
   private readonly made: RunRow[] = []
   private readonly things: Things
   private readonly demands: readonly Demand[]
+  /** From acts until everything is looked at, ms. */
+  private readonly settled: number
   /** What was felt to warm already is warm: it is not felt to warm again. */
   private readonly warmed = new Set<string>()
 
@@ -60,6 +77,7 @@ class RunInTheMaking {
     private readonly circuit: Circuit,
     private readonly options: RunOptions,
   ) {
+    this.settled = settledMs(circuit)
     const [sim, ...others] = histories(circuit)
     this.sim = sim
     this.others = others
@@ -83,14 +101,14 @@ class RunInTheMaking {
     // Nobody knows how the controls stand: each is set, whatever it stands at in the model.
     this.add('rest', {
       acts: [...(isDead ? power : []), ...off],
-      waitMs: settledMs,
+      waitMs: this.settled,
       looks: [...things.boilers, ...things.valves, ...things.pumps],
     })
     for (const demand of demands) this.alone(demand)
     if (demands.length > 1 && !options.short) this.together()
     this.add('all-off', {
       acts: changed(sim, off),
-      waitMs: settledMs,
+      waitMs: this.settled,
       looks: [...things.boilers, ...things.valves, ...things.pumps],
     })
     this.add('overrun-over', { waitMs: overrunMs, looks: things.pumps })
@@ -127,18 +145,18 @@ class RunInTheMaking {
     this.add('alone', {
       ...about,
       acts: sooner > 0 ? [] : acts,
-      waitMs: settledMs - sooner,
+      waitMs: this.settled - sooner,
       looks: [...things.boilers, ...things.valves, ...things.pumps, ...this.felt()],
     })
     if (options.short) return
     const own = [...things.boilers, ...valvesOf(demand, things.valves), ...things.pumps]
     const { channel, thermostat } = demand
     const drop = (kind: RowKind, by: NonNullable<Demand['channel']>) =>
-      this.add(kind, { about: demand, acts: actionsFor(circuit, by, false), waitMs: settledMs, looks: own })
+      this.add(kind, { about: demand, acts: actionsFor(circuit, by, false), waitMs: this.settled, looks: own })
     if (thermostat) drop('thermostat-down', thermostat)
     if (thermostat && channel) {
       const up = actionsFor(circuit, thermostat, true)
-      this.add('thermostat-up', { ...about, acts: up, waitMs: settledMs, looks: things.boilers })
+      this.add('thermostat-up', { ...about, acts: up, waitMs: this.settled, looks: things.boilers })
     }
     if (channel) drop('channel-off', channel)
   }
@@ -147,12 +165,12 @@ class RunInTheMaking {
     const { circuit, sim, things, demands } = this
     const all = demandActions(circuit, this.ids(demands))
     const whole = [...things.boilers, ...things.valves, ...things.pumps]
-    this.add('together', { wanted: demands, acts: changed(sim, all), waitMs: settledMs, looks: whole })
+    this.add('together', { wanted: demands, acts: changed(sim, all), waitMs: this.settled, looks: whole })
     for (const demand of demands) {
       const others = demands.filter((one) => one !== demand)
       // From together: all of them first, then this one dropped.
       const again = changed(sim, all)
-      const before: Action[] = again.length > 0 ? [...again, { do: 'wait', ms: settledMs }] : []
+      const before: Action[] = again.length > 0 ? [...again, { do: 'wait', ms: this.settled }] : []
       const then = sim.fork()
       perform(then, before)
       const drop = changed(then, demandActions(circuit, this.ids(others)))
@@ -161,7 +179,7 @@ class RunInTheMaking {
           about: demand,
           wanted: others,
           acts: [...before, ...drop],
-          waitMs: settledMs,
+          waitMs: this.settled,
           looks: whole,
         })
     }
@@ -215,6 +233,8 @@ class RunInTheMaking {
       const isSure = this.others.every((sim) => same(expectedOf(sim, see)?.expect, look?.expect))
       return look && isSure ? [look] : []
     })
+    const amiss = !onTheWay.has(kind) && doesOtherwise(this.sim)
+    if (amiss) seen.splice(0, seen.length, ...callsByIntent(looks, wanted))
     // Nothing to be seen or done: no row.
     if (seen.length + byHand.length + acts.length === 0) return
     for (const { see, expect } of seen)
@@ -228,6 +248,7 @@ class RunInTheMaking {
       waitMs,
       looks: seen,
       byHand: [...byHand],
+      ...(amiss && { amiss: true as const }),
     }
     this.made.push({ ...row, minutes: runMinutes(this.circuit, this.made.at(-1), row, this.options.helper) })
   }

@@ -34,6 +34,8 @@ export interface RowText {
   /** Of each look and each check by hand, in the row's order. */
   expects: { at: string; is: string }[]
   byHand: string[]
+  /** What is not right by the installation as it is drawn. */
+  amiss?: string
 }
 
 /** Rows of a run in words: whether a dial goes up or down depends on where they, and what was done `before` them, left it. */
@@ -58,6 +60,10 @@ export function runRowTexts(
       acts: [...acts, ...(row.waitMs >= 5000 ? [`Wait ${waitText(row.waitMs)}`] : [])],
       expects: row.looks.map((look) => ({ at: lookText(circuit, look.see), is: rowExpectText(circuit, look) })),
       byHand: row.byHand.map((check) => handCheckText(circuit, check)),
+      ...(row.amiss && {
+        amiss:
+          'As the wiring is drawn this will not be as it should: a check says why. Only the call is expected here.',
+      }),
     }
   })
 }

@@ -44,7 +44,7 @@ async function begunAt(name: string, run = 'leaving') {
 describe('a run', () => {
   it('says before it is begun how many steps and minutes it has, as it is wanted', async () => {
     await commissioning()
-    const size = () => screen.getByText(/steps, about/).textContent!
+    const size = () => screen.getByText(/steps, about/).textContent
     await screen.findByText(/steps, about/)
     const whole = size()
     fireEvent.click(screen.getByRole('checkbox', { name: /Short run/ }))

@@ -9,6 +9,7 @@ import { useSearchValue } from '../shell/use-search-value'
 import type { JobStore } from '../store/job-store'
 import { useJob } from '../store/use-job'
 import { Beside } from './beside'
+import { expectedWiring } from './expected-wiring'
 import { Practice } from './practice'
 import { RowList } from './row-list'
 import { RunOptionsFields } from './run-options'
@@ -67,7 +68,7 @@ function Commission({ job, store, state }: CommissionProps) {
       {part === 'beside' ? (
         <Beside record={recordOf(state)} />
       ) : part === 'practice' ? (
-        <Practice job={job} wiring={state.document.wiring} />
+        <Practice job={job} wiring={expectedWiring(state)} />
       ) : (
         <OneRun key={part} job={job} store={store} state={state} purpose={part} />
       )}

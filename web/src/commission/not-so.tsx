@@ -1,12 +1,10 @@
-import type { RowDone } from '@nobbet/contract'
 import { shownAnotherWay, type Found, type RunRow } from '@nobbet/core'
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { placesOf } from './row-done'
+import { placesOf, type NotSo, type NotSoDone } from './row-done'
 import { RowLooks } from './row-looks'
 import type { RunInHand } from './use-run'
 
-export type NotSo = Extract<RowDone['how'], 'another-way' | 'deferred' | 'left-out'>
 const titles: Record<NotSo, string> = {
   'another-way': 'Shown another way',
   deferred: 'Deferred to a day',
@@ -16,13 +14,6 @@ const hints: Record<NotSo, string> = {
   'another-way': 'For example: cylinder too hot to call',
   deferred: 'For example: thermostat not fitted yet',
   'left-out': 'For example: no access to the flat above',
-}
-
-export interface NotSoDone {
-  how: NotSo
-  reason: string
-  until?: string
-  looks: readonly { look: ReturnType<typeof shownAnotherWay>[number]; found: Found | 'as-expected' }[]
 }
 
 interface NotSoProps {

@@ -1,6 +1,14 @@
 import type { LookDone, RowDone } from '@nobbet/contract'
 import { formatAction, lookText, satisfied, type Circuit, type Found, type RowLook, type RunRow } from '@nobbet/core'
-import type { NotSoDone } from './not-so'
+
+/** Outcomes of a row that was not done as it stands. */
+export type NotSo = Extract<RowDone['how'], 'another-way' | 'deferred' | 'left-out'>
+export interface NotSoDone {
+  how: NotSo
+  reason: string
+  until?: string
+  looks: readonly { look: RowLook; found: Found | 'as-expected' }[]
+}
 
 type Written = Omit<RowDone, 'at' | 'visit'>
 

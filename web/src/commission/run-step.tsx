@@ -7,8 +7,8 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { Link } from 'react-router'
 import { IsolationStep } from '../shell/isolation-step'
 import { ByHand } from './by-hand'
-import { NotSoPanel, type NotSo } from './not-so'
-import { doneRow, notSoRow, placesOf } from './row-done'
+import { NotSoPanel } from './not-so'
+import { doneRow, notSoRow, placesOf, type NotSo } from './row-done'
 import { RowLooks } from './row-looks'
 import { Timer } from './timer'
 import type { RunInHand } from './use-run'
@@ -54,6 +54,11 @@ export function RunStep(props: RunStepProps) {
         <p className="row-stale" role="status">
           The wiring has been altered since this was done ({outcomeWords[came.how].toLowerCase()}): it asks for
           something else now. Do it again.
+        </p>
+      )}
+      {text.amiss !== undefined && (
+        <p className="row-stale" role="note">
+          {text.amiss} <Link to={`/jobs/${job}/checks`}>Checks</Link>
         </p>
       )}
       {isOpen ? (

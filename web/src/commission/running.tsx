@@ -1,8 +1,9 @@
 import { huntOf, runLines, type JobState } from '@nobbet/contract'
 import { runRowTexts, type RunRow } from '@nobbet/core'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
+import { v4 as newId } from 'uuid'
 import { momentText } from '../drawing/dates'
 import { useSearchValue } from '../shell/use-search-value'
 import type { JobStore } from '../store/job-store'
@@ -54,19 +55,18 @@ export function Running({ job, store, state, hand, rows }: RunningProps) {
   const step = row?.id
   useEffect(() => void window.scrollTo({ top: 0 }), [step])
   // What was pressed goes on to the next by itself, unless it was not as expected.
-  const [pressed, setPressed] = useState<string>()
+  const pressed = useRef<string>(undefined)
   useEffect(() => {
-    if (pressed === undefined || done?.id !== pressed) return
-    setPressed(undefined)
+    if (pressed.current === undefined || done?.id !== pressed.current) return
+    pressed.current = undefined
     if (done.how !== 'otherwise') ask(next?.id)
-  }, [pressed, done, next, ask])
+  }, [done, next, ask])
   const pressing: RunInHand = {
     ...hand,
-    write: async (written) => {
+    write: (written, id = newId()) => {
+      pressed.current = id
       ask(row?.id)
-      const id = await hand.write(written)
-      setPressed(id)
-      return id
+      return hand.write(written, id)
     },
   }
   const hunt = async () => {

@@ -31,6 +31,7 @@ import { v4 as newId } from 'uuid'
 import type { JobStore } from '../store/job-store'
 import { useRecord } from '../visit/use-record'
 import { ask } from '../workers/compute'
+import { expectedWiring } from './expected-wiring'
 
 /** A run under the hand: its rows, what came of them, and what can be written down of it. */
 export interface RunInHand {
@@ -49,8 +50,7 @@ export interface RunInHand {
   rowNow: (id: string) => { row: RunRow; text: RowText } | undefined
   /** Begins the run, or has it otherwise from here on. */
   want: (options: RunOptions) => void
-  /** The id under which it was written down. */
-  write: (row: Omit<RowDone, 'at' | 'visit'>) => Promise<string>
+  write: (row: Omit<RowDone, 'at' | 'visit'>, id?: string) => Promise<void>
   takeBack: (id: string) => void
   end: (open: readonly RunRow[], titleOf: (row: string) => string) => void
   goOn: () => void
@@ -60,7 +60,7 @@ export interface RunInHand {
 export const optionsFor = (purpose: RunPurpose): RunOptions => ({ ...usualRun, coversOn: purpose === 'arrival' })
 
 export function useRun(job: string, state: JobState, store: JobStore, purpose: RunPurpose): RunInHand {
-  const { wiring } = state.document
+  const wiring = useMemo(() => expectedWiring(state), [state])
   const circuit = useMemo(() => compile(wiring), [wiring])
   const { visit } = useRecord(job)
   const run = lastRun(runsOf(recordOf(state)), purpose)
@@ -86,10 +86,8 @@ export function useRun(job: string, state: JobState, store: JobStore, purpose: R
       const begun = run && !run.ended ? { id: run.id, at: run.at, visit: run.visit } : { id: newId(), ...now() }
       void store.record({ do: 'run', run: { ...begun, purpose, options: wanted } })
     },
-    write: async (row) => {
-      const id = newId()
+    write: async (row, id = newId()) => {
       if (run) await store.record({ do: 'run-row', run: run.id, id, row: { ...row, ...now() } })
-      return id
     },
     takeBack: (id) => {
       if (run) void store.record({ do: 'run-row', run: run.id, id, row: null })
