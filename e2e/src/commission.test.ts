@@ -187,7 +187,7 @@ describe('a run', () => {
     // What one tab presses the other shows.
     const at = await engineer.row()
     await other.waitForFunction((row) => document.querySelector<HTMLElement>('.run-step')?.dataset.row === row, {}, at)
-    const look = await page.$eval('.run-step .row-number a', (link) => (link).href)
+    const look = await page.$eval('.run-step .row-number a', (link) => link.href)
     await other.goto(look, { waitUntil: 'networkidle0' })
     await other.waitForSelector('[aria-label*="What happened"]')
     await says(other, '.time-bar', 'valve')

@@ -97,7 +97,10 @@ export function ReadingPad({ screen, see, unit, onRead, onCancel }: ReadingPadPr
 }
 
 /** The simulated meter reads the system as it stands in Trace, with whatever was put in there. */
-async function meterReading({ job, circuit }: Pick<HuntScreen, 'circuit' | 'job'>, see: WrittenLook): Promise<Found | { problem: string }> {
+async function meterReading(
+  { job, circuit }: Pick<HuntScreen, 'circuit' | 'job'>,
+  see: WrittenLook,
+): Promise<Found | { problem: string }> {
   const sitting = await here.sitting(job).catch(() => undefined)
   const { actions } = actionsOf(sitting?.do ?? [])
   if (actions.length === 0)
