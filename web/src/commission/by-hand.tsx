@@ -1,7 +1,7 @@
-import type { HandCheck } from '@nobbet/core'
-import type { RunRow } from '@nobbet/core'
+import type { HandCheck, RunRow } from '@nobbet/core'
 import { Form } from 'react-bootstrap'
 import { OneControl } from '../hunt/one-control'
+import { controlOf, stoodText } from './stood-text'
 import type { RunInHand } from './use-run'
 
 interface ByHandProps {
@@ -57,19 +57,15 @@ interface StandsProps {
 
 /** How a control stands before the run: it is put back so at the end. */
 function Stands({ hand, check, text }: StandsProps) {
-  const { circuit, options } = hand
-  const at = circuit.deviceIndex.get(check.device)
-  const control =
-    at === undefined ? undefined : circuit.devices[at].type.controls.find(({ id }) => id === check.control)
+  const { options } = hand
+  const control = controlOf(hand, check)
   const name = `${check.device}.${check.control}`
+  const stood = stoodText(hand, check)
   if (!control) return null
-  const stood = options.stood[name]
-  const stoodText =
-    control.kind === 'number' ? `${stood} ${control.unit}` : control.values.find(({ id }) => id === stood)?.label
   return (
     <div className="stands">
       <span>
-        {text} {stood !== undefined && <strong>✓ {stoodText}</strong>}
+        {text} {stood !== undefined && <strong>✓ {stood}</strong>}
       </span>
       <OneControl
         control={control}

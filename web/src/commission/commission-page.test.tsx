@@ -112,6 +112,25 @@ describe('a step that is not as expected', () => {
     expect(huntOf(state()).lines).toHaveLength(lines.length)
   })
 
+  it('goes on with a hunt that had come to its end; what it came to stays in the record', async () => {
+    const { state, job } = await failed()
+    const finding = {
+      id: 'finding-1',
+      at: new Date().toISOString(),
+      causes: [{ id: 'stat-1.contact.open', label: 'House thermostat: contact open' }],
+      share: 0.97,
+      remedy: 'Replace it',
+      evidence: ['Line 4'],
+      proved: true,
+    }
+    await act(async () => void (await storeOf(job).record({ do: 'conclude', finding })))
+    await act(async () => press(/Hunt it/))
+    await waitFor(() => expect(huntOf(state()).finding).toBeUndefined())
+    expect(recordOf(state()).items).toMatchObject([
+      { kind: 'found', text: 'House thermostat: contact open. Replace it', evidence: ['Line 4'] },
+    ])
+  })
+
   it('is done again after the hunt from controls that nobody knows any more, and both times stay on record', async () => {
     const { runs, job, state } = await failed()
     await act(async () => {
@@ -144,6 +163,33 @@ describe('a step that is not as expected', () => {
     await act(async () => press('Take it back'))
     expect(runs()[0].done).toHaveLength(before - 1)
     expect(await within(card()).findByRole('button', { name: '✓ As expected' })).toBeTruthy()
+  })
+})
+
+describe('a run that is gone on with', () => {
+  it('takes Enter as the press of a step, but not from what has the focus', async () => {
+    const { runs } = await begunAt('Everything off', 'arrival')
+    const later = within(card()).getByRole('button', { name: 'Deferred' })
+    later.focus()
+    await act(async () => void fireEvent.keyDown(later, { key: 'Enter', code: 'Enter' }))
+    expect(runs()[0].done).toHaveLength(1)
+    await act(async () => void fireEvent.keyDown(document.body, { key: 'Enter', code: 'Enter' }))
+    await waitFor(() => expect(runs()[0].done.at(-1)!.row).toBe('rest'))
+  })
+
+  it('knows nothing of controls that are there no more, and sets all that there are', async () => {
+    const { runs, job } = await begunAt('House: dropped by its thermostat', 'arrival')
+    const { id, ...row } = runs()[0].done.at(-1)!
+    await act(async () => {
+      const acts = ['gone.control=on']
+      await storeOf(job).record({ do: 'run-row', run: runs()[0].id, id, row: { ...row, acts } })
+    })
+    await waitFor(() => expect(within(card()).getByText('Programmer: heating on')).toBeTruthy())
+    await act(async () => {
+      const acts = ['not an act']
+      await storeOf(job).record({ do: 'run-row', run: runs()[0].id, id, row: { ...row, acts } })
+    })
+    await waitFor(() => expect(within(card()).getByText('Programmer: heating on')).toBeTruthy())
   })
 })
 

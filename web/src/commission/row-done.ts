@@ -19,7 +19,8 @@ interface Pressed {
   circuit: Circuit
   row: RunRow
   title: string
-  byHand: readonly string[]
+  /** What was seen to, in words; undefined of what nobody looked at. */
+  byHand: readonly (string | undefined)[]
 }
 
 const base = ({ row, title }: Pressed): Written => ({
@@ -58,7 +59,9 @@ export function doneRow(
     note,
     looks: row.looks.map((look, i) => lookDone(circuit, look, found.get(i) ?? (rest ? 'as-expected' : undefined))),
     byHand: byHand.flatMap((what, i) =>
-      rest || wrong.has(i) ? [{ what, right: !wrong.has(i), note: wrong.get(i)?.trim() ?? '' }] : [],
+      what !== undefined && (rest || wrong.has(i))
+        ? [{ what, right: !wrong.has(i), note: wrong.get(i)?.trim() ?? '' }]
+        : [],
     ),
   }
 }

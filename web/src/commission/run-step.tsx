@@ -7,6 +7,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { Link } from 'react-router'
 import { IsolationStep } from '../shell/isolation-step'
 import { ByHand } from './by-hand'
+import { stoodText } from './stood-text'
 import { NotSoPanel } from './not-so'
 import { doneRow, notSoRow, placesOf, type NotSo } from './row-done'
 import { RowLooks } from './row-looks'
@@ -76,7 +77,10 @@ function OpenRow({ job, hand, row, text }: Pick<RunStepProps, 'job' | 'hand' | '
   const [note, setNote] = useState('')
   const [notSo, setNotSo] = useState<NotSo>()
   const [busy, setBusy] = useState(false)
-  const pressed = { circuit: hand.circuit, row, title: text.title, byHand: text.byHand }
+  const byHand = row.byHand.map((check, i) =>
+    check.check === 'stands' ? stoodText(hand, check, text.byHand[i]) : text.byHand[i],
+  )
+  const pressed = { circuit: hand.circuit, row, title: text.title, byHand }
   const isOtherwise = wrong.size > 0 || [...found].some(([i, was]) => !meets(row.looks[i], was))
   const write = (rest: boolean) => {
     if (busy) return
@@ -84,7 +88,15 @@ function OpenRow({ job, hand, row, text }: Pick<RunStepProps, 'job' | 'hand' | '
     const how = isOtherwise ? 'otherwise' : 'as-expected'
     void hand.write(doneRow(pressed, found, wrong, how, rest, note.trim())).finally(() => setBusy(false))
   }
-  useHotkeys('enter', () => write(true), { enabled: notSo === undefined && !isOtherwise }, [found, wrong, note, busy])
+  useHotkeys(
+    'enter',
+    // A button or link that has the focus is what Enter presses.
+    ({ target }) => {
+      if (!(target instanceof Element && target.closest('button, a, summary'))) write(true)
+    },
+    { enabled: notSo === undefined && !isOtherwise },
+    [found, wrong, note, busy],
+  )
   const put = <T,>(map: ReadonlyMap<number, T>, i: number, value: T | undefined): Map<number, T> => {
     const next = new Map(map)
     if (value === undefined) next.delete(i)

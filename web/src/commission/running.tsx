@@ -1,4 +1,13 @@
-import { huntOf, runLines, type JobState } from '@nobbet/contract'
+import {
+  huntOf,
+  openVisit,
+  recordOf,
+  runLines,
+  type HuntFindingRecord,
+  type Item,
+  type JobState,
+  type Visit,
+} from '@nobbet/contract'
 import { runRowTexts, type RunRow } from '@nobbet/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
@@ -7,6 +16,7 @@ import { v4 as newId } from 'uuid'
 import { momentText } from '../drawing/dates'
 import { useSearchValue } from '../shell/use-search-value'
 import type { JobStore } from '../store/job-store'
+import { stampOf } from '../visit/use-record'
 import { RunStep } from './run-step'
 import { RowList } from './row-list'
 import { minutesOf, traceOf } from './run-in-short'
@@ -23,6 +33,15 @@ const tallied = [
   'left-out',
   'open',
 ] as const satisfies RowState[]
+
+/** What a hunt came to, as a line of the record. */
+const itemOf = ({ causes, remedy, evidence }: HuntFindingRecord, visit: Visit | undefined): Item => ({
+  kind: 'found',
+  severity: 'fault',
+  text: [causes[0].label, remedy].filter(Boolean).join('. ').slice(0, 1000),
+  evidence,
+  ...stampOf(visit),
+})
 
 interface RunningProps {
   job: string
@@ -71,6 +90,12 @@ export function Running({ job, store, state, hand, rows }: RunningProps) {
   }
   const hunt = async () => {
     const lines = runLines(run!, huntOf(state).lines)
+    const { finding } = huntOf(state)
+    // A hunt that came to its end goes on with what is known now; what it came to stays in the record.
+    if (lines.length > 0 && finding) {
+      await store.record({ do: 'item', id: newId(), item: itemOf(finding, openVisit(recordOf(state))) })
+      await store.record({ do: 'conclude' })
+    }
     if (lines.length > 0) await store.record({ do: 'hunt', lines })
     await navigate(`/jobs/${job}/hunt`)
   }

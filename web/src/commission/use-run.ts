@@ -12,6 +12,7 @@ import {
   type RunPurpose,
 } from '@nobbet/contract'
 import {
+  ActionError,
   compile,
   formatAction,
   parseAction,
@@ -78,10 +79,7 @@ export function useRun(job: string, state: JobState, store: JobStore, purpose: R
     error,
     again: () => void refetch(),
     came,
-    rowNow: (id) => {
-      const row = rows && rowFrom(circuit, rows, id, known)
-      return row && { row, text: runRowTexts(circuit, [row], known)[0] }
-    },
+    rowNow: (id) => rows && rowAfter(circuit, rows, id, known),
     want: (wanted) => {
       const begun = run && !run.ended ? { id: run.id, at: run.at, visit: run.visit } : { id: newId(), ...now() }
       void store.record({ do: 'run', run: { ...begun, purpose, options: wanted } })
@@ -114,14 +112,29 @@ export function useRows(wiring: Installation, options: RunOptions) {
   })
 }
 
+/** A row after what was done; of what was done to controls that are there no more, nothing is known. */
+function rowAfter(circuit: Circuit, rows: readonly RunRow[], id: string, done: readonly RowDone[]) {
+  try {
+    const before = done.map(({ acts, waitMs }) => ({ acts: acts.map(parseAction), waitMs }))
+    const row = rowFrom(circuit, rows, id, before)
+    return row && { row, text: runRowTexts(circuit, [row], before)[0] }
+  } catch (error) {
+    if (!(error instanceof ActionError)) throw error
+    const row = rowFrom(circuit, rows, id, [])
+    return row && { row, text: runRowTexts(circuit, [row])[0] }
+  }
+}
+
 /** So long nobody else is taken to have been at the controls, ms. */
 const untouchedMs = 4 * 3_600_000
 
 /** The rows that were done last with nothing else in between: how the controls stand comes of them alone. */
-function inARow(state: JobState, run: KeptRun): Pick<RunRow, 'acts' | 'waitMs'>[] {
+function inARow(state: JobState, run: KeptRun): KeptRow[] {
   const own = new Set(run.done.map(({ id }) => id))
   const others = huntOf(state).lines.filter(({ entry }) => !('see' in entry) && !own.has(entry.id.split('+')[0] ?? ''))
-  const touched = others.reduce((last, { at }) => (at > last ? at : last), '')
+  const otherRuns = runsOf(recordOf(state)).filter(({ id }) => id !== run.id)
+  const elsewhere = [...others, ...otherRuns.flatMap(({ done }) => done.filter(isCarriedOut))]
+  const touched = elsewhere.reduce((last, { at }) => (at > last ? at : last), '')
   const rows: KeptRow[] = []
   for (const row of run.done.filter(isCarriedOut)) {
     const before = rows.at(-1)
@@ -131,7 +144,7 @@ function inARow(state: JobState, run: KeptRun): Pick<RunRow, 'acts' | 'waitMs'>[
   }
   const last = rows.at(-1)
   if (!last || touched > last.at || Date.now() - Date.parse(last.at) > untouchedMs) return []
-  return rows.map(({ acts, waitMs }) => ({ acts: acts.map(parseAction), waitMs }))
+  return rows
 }
 
 /** Does what came of a row speak of what the run asks there now? Where the wiring has been altered since, it may not. */

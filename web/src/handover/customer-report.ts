@@ -32,7 +32,7 @@ export function customerReport({ state, record, photos, dayOf }: ReportOf, visit
       'What we did',
       listed([...changed(record, visits), ...texts('done', 'made-safe'), ...used(mine(record.parts))]),
     ),
-    ...under('Tested before leaving', testedBlocks(record, dayOf)),
+    ...under('Tested before leaving', testedBlocks(record, dayOf, visitId)),
     ...under(
       'Left for now',
       measures.flatMap(({ what, limits, risk, until }): Block[] => [

@@ -48,9 +48,12 @@ function againTexts(run: KeptRun | undefined, dayOf: ReportOf['dayOf']): string[
   })
 }
 
-/** What was tested on leaving, for who lives there. */
-export function testedBlocks(record: SiteRecord, dayOf: ReportOf['dayOf']): Block[] {
-  const run = lastRun(runsOf(record), 'leaving')
+/** What was tested on leaving, on one visit or on any, for who lives there. */
+export function testedBlocks(record: SiteRecord, dayOf: ReportOf['dayOf'], visit: string | undefined): Block[] {
+  const runs = runsOf(record).filter(
+    (one) => visit === undefined || one.visit === visit || one.done.some((row) => row.visit === visit),
+  )
+  const run = lastRun(runs, 'leaving')
   const rows = [...outcomes(run).values()]
   if (rows.length === 0) return []
   const right = rows.filter(({ how }) => how === 'as-expected').length
