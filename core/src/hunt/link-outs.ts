@@ -16,20 +16,22 @@ export interface LinkOut {
 
 /** A system with more states than this is not gone through for a link: it is not offered then. */
 const mostGoneThrough = 4000
-/** Per circuit what was found of it: dangers as it is, and whether a link is harmless, by its ends. */
+/** Per circuit and bound what was found of it: dangers as it is, and whether a link is harmless, by its ends. */
 interface Judged {
   before?: ReadonlySet<string> | 'too-many'
   links: Map<string, boolean>
 }
-const judgedOf = new WeakMap<Circuit, Judged>()
+const judgedOf = new WeakMap<Circuit, Map<number, Judged>>()
 
 /**
  * Links past a channel or a thermostat, each for one of these demands, of which all states with the link in have been looked at and
  * none is dangerous that was not before. A limit or a cut-out belongs to no demand: nothing is ever linked past it.
  */
 export function linkOutsOf(circuit: Circuit, demands: ReadonlySet<string>, mostStates = mostGoneThrough): LinkOut[] {
-  let judged = judgedOf.get(circuit)
-  if (!judged) judgedOf.set(circuit, (judged = { links: new Map<string, boolean>() }))
+  const byBound = judgedOf.get(circuit) ?? new Map<number, Judged>()
+  judgedOf.set(circuit, byBound)
+  const judged = byBound.get(mostStates) ?? { links: new Map<string, boolean>() }
+  byBound.set(mostStates, judged)
   const { links } = judged
   return candidates(circuit).filter((link) => {
     if (!demands.has(link.demand.id)) return false

@@ -94,6 +94,14 @@ describe('a link that is offered', () => {
         expect(acts.some((a) => a.startsWith('unlink='))).toBe(true)
   })
 
+  it('is judged anew where more states are gone through: what one bound could not look at another may', () => {
+    const circuit = circuitOf('two-port-heating-hot-water')
+    const heating = new Set(['heating-1'])
+    expect(linkOutsOf(circuit, heating, 2)).toEqual([])
+    expect(linkOutsOf(circuit, heating).length).toBeGreaterThan(0)
+    expect(linkOutsOf(circuit, heating, 2)).toEqual([])
+  })
+
   it('is none past a limit: with every link that is offered in, a tripped limit still shuts the hot water', () => {
     const circuit = circuitOf('unvented')
     const offered = linkOutsOf(circuit, new Set(['hot-water']), 60_000)
