@@ -2,6 +2,7 @@ import { same } from '../changes'
 import type { Circuit } from '../circuit'
 import { actionsFor, demandActions } from '../inputs'
 import type { Demand } from '../installation'
+import { nth } from '../lists'
 import type { WrittenLook } from '../looks'
 import type { Simulation } from '../simulation'
 import { unaskedCalls, unmetDemands, warmUnasked } from '../trace'
@@ -216,6 +217,17 @@ class RunInTheMaking {
     }
   }
 
+  /** Open or shut says little of a valve that stands part way: there its lever tells. */
+  private closer(see: WrittenLook): WrittenLook[] {
+    if (see.at !== 'valve') return [see]
+    const { circuit, sim } = this
+    const isPartWay = circuit.actuators.some(({ device }, i) => {
+      const position = sim.actuatorPosition(i)
+      return nth(circuit.devices, device).device.id === see.device && position > 0.05 && position < 0.95
+    })
+    return isPartWay ? [see, { at: 'lever', device: see.device }] : [see]
+  }
+
   /** What has not been felt to warm yet. */
   private felt(): Things['warmth'] {
     return this.things.warmth.filter(({ device }) => !this.warmed.has(device))
@@ -227,12 +239,14 @@ class RunInTheMaking {
 
   private add(kind: RowKind, { about, wanted = [], acts = [], waitMs = 0, looks = [], byHand = [] }: Wanted): void {
     for (const sim of [this.sim, ...this.others]) perform(sim, acts, waitMs)
-    const seen = looks.flatMap((see): RowLook[] => {
-      const look = expectedOf(this.sim, see)
-      // What depends on what was asked for before the run cannot be expected.
-      const isSure = this.others.every((sim) => same(expectedOf(sim, see)?.expect, look?.expect))
-      return look && isSure ? [look] : []
-    })
+    const seen = looks
+      .flatMap((see) => this.closer(see))
+      .flatMap((see): RowLook[] => {
+        const look = expectedOf(this.sim, see)
+        // What depends on what was asked for before the run cannot be expected.
+        const isSure = this.others.every((sim) => same(expectedOf(sim, see)?.expect, look?.expect))
+        return look && isSure ? [look] : []
+      })
     const amiss = !onTheWay.has(kind) && doesOtherwise(this.sim)
     if (amiss) seen.splice(0, seen.length, ...callsByIntent(looks, wanted))
     // Nothing to be seen or done: no row.

@@ -48,7 +48,7 @@ export function RunStep(props: RunStepProps) {
     >
       <p className="quiet row-number">
         Step {number} of {of}, about {Math.max(1, Math.round(row.minutes))} min
-        <Link to={trace}>What it should look like</Link>
+        <Link to={trace}>{hand.isAltered ? 'What the wiring as drawn does' : 'What it should look like'}</Link>
       </p>
       <h2 className="row-title">{text.title}</h2>
       {came && stale && (

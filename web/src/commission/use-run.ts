@@ -38,6 +38,8 @@ import { expectedWiring } from './expected-wiring'
 export interface RunInHand {
   purpose: RunPurpose
   circuit: Circuit
+  /** The wiring is otherwise than planned: Trace shows it as it is. */
+  isAltered: boolean
   /** The run as recorded; left out before it was begun. */
   run?: KeptRun
   options: RunOptions
@@ -73,6 +75,7 @@ export function useRun(job: string, state: JobState, store: JobStore, purpose: R
   return {
     purpose,
     circuit,
+    isAltered: !same(wiring, state.document.wiring),
     run,
     options,
     rows,
