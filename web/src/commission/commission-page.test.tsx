@@ -28,7 +28,7 @@ const steps = () => within(screen.getByRole('region', { name: 'Steps' }))
 const onCard = async (name: string) => waitFor(() => expect(title()).toBe(name))
 
 /** Begun, and gone on to a step by pressing what was expected. */
-async function begunAt(name: string, run = 'leaving') {
+async function begunAt(name: string, run = 'arrival') {
   const page = await commissioning(run)
   fireEvent.click(await screen.findByRole('button', { name: 'Begin the run' }))
   await screen.findByRole('region', { name: 'This step' })
@@ -54,7 +54,7 @@ describe('a run', () => {
   })
 
   it('goes on by one press a step, and records what was expected and found', async () => {
-    const { runs } = await begunAt('House: alone')
+    const { runs } = await begunAt('House: alone', 'leaving')
     const done = runs()[0].done
     expect(done.map(({ row }) => row)).toEqual([
       ...['as-it-stood', 'box', 'earths', 'polarity', 'covers', 'rest'],
@@ -66,7 +66,7 @@ describe('a run', () => {
   })
 
   it('on arrival needs no cover off', async () => {
-    await begunAt('Everything off', 'arrival')
+    await begunAt('Everything off')
     expect(screen.queryByText(/earth continuity/)).toBeNull()
   })
 
@@ -107,7 +107,7 @@ describe('a step that is not as expected', () => {
     const lines = huntOf(state()).lines
     expect(lines.at(-1)!.entry).toMatchObject({ see: { at: 'valve', device: 'zv-1' }, found: { word: 'shut' } })
     expect(lines.filter(({ entry }) => 'do' in entry && entry.do === 'programmer.heating=on')).toHaveLength(1)
-    await go(`/jobs/${job}/commission?run=leaving&step=alone heating-1`)
+    await go(`/jobs/${job}/commission?run=arrival&step=alone heating-1`)
     await act(async () => fireEvent.click(await screen.findByRole('button', { name: /Hunt it/ })))
     expect(huntOf(state()).lines).toHaveLength(lines.length)
   })
@@ -168,7 +168,7 @@ describe('a step that is not as expected', () => {
 
 describe('a run that is gone on with', () => {
   it('takes Enter as the press of a step, but not from what has the focus', async () => {
-    const { runs } = await begunAt('Everything off', 'arrival')
+    const { runs } = await begunAt('Everything off')
     const later = within(card()).getByRole('button', { name: 'Deferred' })
     later.focus()
     await act(async () => void fireEvent.keyDown(later, { key: 'Enter', code: 'Enter' }))
@@ -178,7 +178,7 @@ describe('a run that is gone on with', () => {
   })
 
   it('knows nothing of controls that are there no more, and sets all that there are', async () => {
-    const { runs, job } = await begunAt('House: dropped by its thermostat', 'arrival')
+    const { runs, job } = await begunAt('House: dropped by its thermostat')
     const { id, ...row } = runs()[0].done.at(-1)!
     await act(async () => {
       const acts = ['gone.control=on']
@@ -239,7 +239,7 @@ describe('a run that is ended', () => {
   })
 
   it('beside the one on arrival tells what was wrong then and is right now', async () => {
-    const { go, job, runs } = await begunAt('House: alone', 'arrival')
+    const { go, job, runs } = await begunAt('House: alone')
     fireEvent.click(within(card()).getByRole('button', { name: 'House valve: open or shut: otherwise' }))
     fireEvent.click(within(card()).getByRole('button', { name: /^Shut/ }))
     await act(async () => press(/Not as expected; the rest is/))
