@@ -201,6 +201,13 @@ describe('a run', () => {
     expect(await violations(page)).toEqual([])
   })
 
+  it('says what it rests on where nobody has looked at the wiring', async () => {
+    const page = await stage.open('/jobs/demo-quay-cottage/commission', desk)
+    await says(page, '.run-begin', 'nobody has looked at this one')
+    await page.locator('.run-begin .btn-primary').click()
+    await says(page, '.run-tally', 'nobody has looked at this one')
+  })
+
   it('practised: what is hidden is told in the end, and nothing is recorded', async () => {
     const page = await stage.open('/jobs/demo-fell-view/commission?run=practice&practice=3', desk)
     await page.locator('.run-step .found').click()

@@ -14,7 +14,7 @@ import { Practice } from './practice'
 import { RowList } from './row-list'
 import { RunOptionsFields } from './run-options'
 import { Running } from './running'
-import { minutesOf, traceOf } from './run-in-short'
+import { assumedWords, minutesOf, traceOf } from './run-in-short'
 import { optionsFor, useRows, useRun, type RunInHand } from './use-run'
 import { purposeWords } from './words'
 
@@ -119,6 +119,7 @@ function Begin({ job, hand, rows }: { job: string; hand: RunInHand; rows: readon
         <p className="run-size">
           <strong>{count.length}</strong> steps, about <strong>{minutesOf(count)}</strong> min
         </p>
+        {hand.isAssumed && <p className="quiet">{assumedWords}</p>}
         <RunOptionsFields purpose={hand.purpose} options={options} onWant={want} />
         <div className="buttons">
           <Button size="lg" onClick={() => hand.want(options)}>

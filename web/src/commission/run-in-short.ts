@@ -11,3 +11,5 @@ export const traceOf = (job: string, rows: readonly RunRow[]): string => {
   ])
   return `/jobs/${job}/trace?${new URLSearchParams([...acts.map((act): [string, string] => ['do', act]), ['happened', 'shown']])}`
 }
+
+export const assumedWords = 'Expected by a standard wiring: nobody has looked at this one.'

@@ -19,7 +19,7 @@ import type { JobStore } from '../store/job-store'
 import { stampOf } from '../visit/use-record'
 import { RunStep } from './run-step'
 import { RowList } from './row-list'
-import { minutesOf, traceOf } from './run-in-short'
+import { assumedWords, minutesOf, traceOf } from './run-in-short'
 import { RunOptionsFields } from './run-options'
 import { isStale, type RunInHand } from './use-run'
 import { outcomeMarks, outcomeWords, type RowState } from './words'
@@ -128,6 +128,7 @@ export function Running({ job, store, state, hand, rows }: RunningProps) {
           )
         })}
         {open.length > 0 && <span className="quiet">about {minutesOf(open)} min left</span>}
+        {hand.isAssumed && <span className="run-assumed">{assumedWords}</span>}
         <span className="run-acts no-print">
           {run!.ended ? (
             <>

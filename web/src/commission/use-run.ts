@@ -15,6 +15,8 @@ import {
   ActionError,
   compile,
   formatAction,
+  knownOf,
+  nobodyLooked,
   parseAction,
   rowFrom,
   runRowTexts,
@@ -40,6 +42,8 @@ export interface RunInHand {
   circuit: Circuit
   /** The wiring is otherwise than planned: Trace shows it as it is. */
   isAltered: boolean
+  /** Nobody has looked at the wiring that it expects by. */
+  isAssumed: boolean
   /** The run as recorded; left out before it was begun. */
   run?: KeptRun
   options: RunOptions
@@ -65,6 +69,7 @@ export const optionsFor = (purpose: RunPurpose): RunOptions => ({ ...usualRun, c
 export function useRun(job: string, state: JobState, store: JobStore, purpose: RunPurpose): RunInHand {
   const wiring = useMemo(() => expectedWiring(state), [state])
   const circuit = useMemo(() => compile(wiring), [wiring])
+  const isAssumed = useMemo(() => nobodyLooked(knownOf(circuit)), [circuit])
   const { visit } = useRecord(job)
   const run = lastRun(runsOf(recordOf(state)), purpose)
   const options = run?.options ?? optionsFor(purpose)
@@ -76,6 +81,7 @@ export function useRun(job: string, state: JobState, store: JobStore, purpose: R
     purpose,
     circuit,
     isAltered: !same(wiring, state.document.wiring),
+    isAssumed,
     run,
     options,
     rows,
