@@ -14,6 +14,7 @@ import {
   shownBy,
   staticFindings,
   surveyed,
+  symptomTexts,
   triedBehind,
   type AllStates,
   type CheckFinding,
@@ -72,6 +73,7 @@ const api = {
   shown: (installation: Installation, names: readonly string[]) =>
     Object.fromEntries(names.map((name) => [name, shownBy(compile(installation), { name })])),
   conflict: (brief: PlanBrief) => conflictOf(brief) ?? null,
+  symptoms: symptomTexts,
   change: changeTold,
   survey: surveyed,
   run: (installation: Installation, options: RunOptions) => commissioningRun(compile(installation), options),
