@@ -92,7 +92,7 @@ async function surveyed(page: Page): Promise<void> {
 /** A run is under way, and a step of it is not as expected. */
 async function commissioned(page: Page): Promise<void> {
   await page.locator('.run-begin .btn-primary').click()
-  for (const _ of [1, 2, 3, 4]) {
+  for (let pressed = 0; pressed < 4; pressed++) {
     const was = await (await page.waitForSelector('.run-step[data-row]'))!.evaluate(
       (e) => (e as HTMLElement).dataset.row,
     )
