@@ -305,7 +305,7 @@ describe('check', () => {
         if (n % 2) loosenCore(doc, cable, core, 1)
         expect(rulesOf(graveOf(scrambled(doc, seed)))).toEqual(rulesOf(graveOf(doc)))
       }),
-      { numRuns: 25 },
+      { numRuns: 10 },
     )
   })
 

@@ -85,7 +85,7 @@ describe('a conductor lifted to tell apart what a dead test found of everything 
         log.slice(2).forEach((entry) => 'do' in entry && ahead.act(entry.do))
         expect(ahead.shows(see.see).expected).toEqual(own.shows(see.see).expected)
       }),
-      { numRuns: 25 },
+      { numRuns: 12 },
     )
   })
 

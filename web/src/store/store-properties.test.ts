@@ -119,7 +119,7 @@ describe('two browsers, both offline, fifty edits each, then back', () => {
         }
         met += me.current().clashes.length + them.current().clashes.length
       }),
-      { numRuns: 12 },
+      { numRuns: 8 },
     )
     // That nothing ever met would show nothing.
     expect(met).toBeGreaterThan(0)
@@ -194,7 +194,7 @@ describe('a tab that is killed at any moment', () => {
         expect(new Set(server.log.map((e) => e.id)).size).toBe(server.log.length)
         keeper.close()
       }),
-      { numRuns: 20 },
+      { numRuns: 12 },
     )
   }, 120_000)
 
