@@ -62,7 +62,6 @@ function Practising({ job, wiring, practised, onAnother }: PractisingProps) {
       />
     )
   const { title, acts } = texts.get(now.row.id)!
-  // What rows without a look do is done on the way to the next.
   return (
     <section className="sheet run-step practice" aria-label="This step">
       <p className="quiet row-number">
