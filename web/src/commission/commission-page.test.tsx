@@ -229,6 +229,34 @@ describe('a step that is not done as it stands', () => {
   })
 })
 
+describe('a step that is shown another way', () => {
+  async function read(answer: RegExp | undefined) {
+    const page = await begunAt('House: alone')
+    press('Shown another way')
+    const panel = within(await screen.findByRole('form', { name: 'Shown another way' }))
+    if (answer) {
+      fireEvent.click(panel.getAllByRole('button', { name: /otherwise$/ })[0])
+      fireEvent.click(panel.getByRole('button', { name: answer }))
+    }
+    fireEvent.change(panel.getByRole('textbox', { name: 'Why' }), { target: { value: 'House too warm to call' } })
+    await act(async () => press('Write it down'))
+    await waitFor(() => expect(page.runs()[0].done.at(-1)!.row).toBe('alone heating-1'))
+    return page.runs()[0].done.at(-1)!
+  }
+
+  it('is not as expected where a reading is not what it has to be', async () => {
+    const row = await read(/^Not live/)
+    expect([row.how, row.reason]).toEqual(['otherwise', 'House too warm to call'])
+    expect(row.looks[0].found).toEqual({ word: 'dead' })
+    expect(await screen.findByRole('button', { name: /Hunt it/ })).toBeTruthy()
+    expect(screen.queryByText(/has been altered since/)).toBeNull()
+  })
+
+  it('in words alone says nothing of how the controls were set', async () => {
+    expect(await read(undefined)).toMatchObject({ how: 'another-way', acts: [], waitMs: 0, looks: [] })
+  })
+})
+
 describe('a run that is ended', () => {
   it('keeps what nothing came of, and goes on when it is wanted', async () => {
     const { runs } = await begunAt('Everything off')

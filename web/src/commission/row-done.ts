@@ -1,5 +1,14 @@
 import type { LookDone, RowDone } from '@nobbet/contract'
-import { formatAction, lookText, satisfied, type Circuit, type Found, type RowLook, type RunRow } from '@nobbet/core'
+import {
+  formatAction,
+  lookText,
+  meets,
+  satisfied,
+  type Circuit,
+  type Found,
+  type RowLook,
+  type RunRow,
+} from '@nobbet/core'
 
 /** Outcomes of a row that was not done as it stands. */
 export type NotSo = Extract<RowDone['how'], 'another-way' | 'deferred' | 'left-out'>
@@ -66,17 +75,21 @@ export function doneRow(
   }
 }
 
-/** A row that was not done as it stands. Shown another way, its thermostat stays satisfied whatever its dial says. */
+/**
+ * A row that was not done as it stands. Where its thermostat was read instead, that stays satisfied whatever its dial says; what was read
+ * otherwise than it has to be shows nothing, and is not as expected. Told in words alone, nothing is known of how the controls were set.
+ */
 export function notSoRow(pressed: Pressed, { how, reason, until, looks }: NotSoDone): Written {
   const { circuit, row } = pressed
-  const acts = [...row.acts, ...satisfied(circuit, row)].map(formatAction)
+  const isRead = looks.length > 0
+  const isWrong = looks.some(({ look, found }) => found !== 'as-expected' && !meets(look, found))
   return {
     ...base(pressed),
-    how,
+    how: isWrong ? 'otherwise' : how,
     reason,
     ...(until !== undefined && { until }),
-    acts: how === 'another-way' ? acts : [],
-    waitMs: how === 'another-way' ? row.waitMs : 0,
+    acts: isRead ? [...row.acts, ...satisfied(circuit, row)].map(formatAction) : [],
+    waitMs: isRead ? row.waitMs : 0,
     looks: looks.map(({ look, found }) => lookDone(circuit, look, found)),
   }
 }

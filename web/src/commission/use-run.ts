@@ -161,7 +161,8 @@ export function isStale(came: KeptRow, row: RunRow): boolean {
   if (!isCarriedOut(came)) return false
   const isWhole = same(came.acts, row.acts.map(formatAction))
   const asked = row.looks.map(({ see, expect }) => ({ see, expect }))
-  if (came.how === 'another-way') return false
+  // Shown another way, whatever came of it, it speaks of other looks.
+  if (came.reason !== '') return false
   if (isWhole)
     return !same(
       asked,
