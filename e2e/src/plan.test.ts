@@ -21,6 +21,8 @@ describe('a new system', () => {
 
     const small = await stage.open(`/jobs/${job}/plan/steps`, phone)
     await small.locator('.isolation .btn').click()
+    // The card moves up once the isolation step is acknowledged: what is pressed before that is another place.
+    await small.waitForSelector('.isolation.acknowledged')
     await says(small, '.step-card', 'Link')
     for (let done = 1; done <= 4; done++) {
       await small.locator('.step-done').click()
