@@ -121,7 +121,7 @@ describe('a run', () => {
     await hunter.close()
 
     await page.goto(new URL(`/jobs/${job}/commission`, stage.url).href, { waitUntil: 'networkidle0' })
-    await says(page, '.run-tally', '1')
+    await says(page, '.run-tally', '1 ✕')
     await engineer.press('.run-list li[data-row="alone heating-1"] button')
     await engineer.called('Do it again')
     // Nobody takes for granted how the hunt has left the controls.

@@ -3,7 +3,7 @@ import type { Circuit } from '../circuit'
 import type { Action } from '../simulation'
 import { histories, perform, settledMs } from './histories'
 import { expectedOf } from './shown'
-import type { RowLook, RunRow } from './row'
+import { isDeadRow, type RowLook, type RunRow } from './row'
 
 /** A row as it was done: what was set, and how long was waited. */
 export type Done = Pick<RunRow, 'acts' | 'waitMs'>
@@ -58,9 +58,8 @@ function caughtUp(circuit: Circuit, rows: readonly RunRow[], at: number, done: r
     const [device = '', control = ''] = name.split('.')
     return stands.get(name) === value ? [] : [{ do: 'set', device, control, value }]
   })
-  const isDead = rows[at].looks.some(({ see }) => see.at === 'points' && see.with !== 'tester')
   // Isolated nothing moves: a control that the row sets itself has not to be set twice.
-  if (isDead) return missing.filter((act) => act.do === 'set' && !own.has(`${act.device}.${act.control}`))
+  if (isDeadRow(rows[at])) return missing.filter((act) => act.do === 'set' && !own.has(`${act.device}.${act.control}`))
   const isIdle = missing.length === 0 && rows[at].looks.length === 0
   return isIdle ? [] : [...missing, { do: 'wait', ms: settledMs(circuit) }]
 }

@@ -37,6 +37,10 @@ export const rowKinds = [
 ] as const
 export type RowKind = (typeof rowKinds)[number]
 
+/** Rows that are done isolated, with covers off. */
+const deadKinds: ReadonlySet<RowKind> = new Set(['box', 'earths', 'polarity', 'insulation'])
+export const isDeadRow = ({ kind }: Pick<RunRow, 'kind'>): boolean => deadKinds.has(kind)
+
 /** One thing to look at, and what is to be found there. */
 export interface RowLook {
   see: WrittenLook

@@ -103,14 +103,14 @@ class RunInTheMaking {
     this.add('rest', {
       acts: [...(isDead ? power : []), ...off],
       waitMs: this.settled,
-      looks: [...things.boilers, ...things.valves, ...things.pumps],
+      looks: this.plant,
     })
     for (const demand of demands) this.alone(demand)
     if (demands.length > 1 && !options.short) this.together()
     this.add('all-off', {
       acts: changed(sim, off),
       waitMs: this.settled,
-      looks: [...things.boilers, ...things.valves, ...things.pumps],
+      looks: this.plant,
     })
     this.add('overrun-over', { waitMs: overrunMs, looks: things.pumps })
     const isolate = supplySwitches(circuit, 'off')
@@ -147,7 +147,7 @@ class RunInTheMaking {
       ...about,
       acts: sooner > 0 ? [] : acts,
       waitMs: this.settled - sooner,
-      looks: [...things.boilers, ...things.valves, ...things.pumps, ...this.felt()],
+      looks: [...this.plant, ...this.felt()],
     })
     if (options.short) return
     const own = [...things.boilers, ...valvesOf(demand, things.valves), ...things.pumps]
@@ -163,10 +163,9 @@ class RunInTheMaking {
   }
 
   private together(): void {
-    const { circuit, sim, things, demands } = this
+    const { circuit, sim, demands } = this
     const all = demandActions(circuit, this.ids(demands))
-    const whole = [...things.boilers, ...things.valves, ...things.pumps]
-    this.add('together', { wanted: demands, acts: changed(sim, all), waitMs: this.settled, looks: whole })
+    this.add('together', { wanted: demands, acts: changed(sim, all), waitMs: this.settled, looks: this.plant })
     for (const demand of demands) {
       const others = demands.filter((one) => one !== demand)
       // From together: all of them first, then this one dropped.
@@ -181,7 +180,7 @@ class RunInTheMaking {
           wanted: others,
           acts: [...before, ...drop],
           waitMs: this.settled,
-          looks: whole,
+          looks: this.plant,
         })
     }
   }
@@ -231,6 +230,12 @@ class RunInTheMaking {
   /** What has not been felt to warm yet. */
   private felt(): Things['warmth'] {
     return this.things.warmth.filter(({ device }) => !this.warmed.has(device))
+  }
+
+  /** Everything at the plant that answers at once. */
+  private get plant(): WrittenLook[] {
+    const { boilers, valves, pumps } = this.things
+    return [...boilers, ...valves, ...pumps]
   }
 
   private ids(demands: readonly Demand[]): string[] {

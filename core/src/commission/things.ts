@@ -53,35 +53,40 @@ export const earthsOf = (circuit: Circuit): Points[] =>
     ),
   )
 
-/** What the supply gives out behind its switch: the terminals that are live once it is on, and those that are not. */
-function outputs(circuit: Circuit): { line: string[]; neutral: string[] } {
-  const sim = new Simulation(circuit)
-  const given: { line: string[]; neutral: string[] } = { line: [], neutral: [] }
-  for (const red of suppliedAt(circuit)) {
-    const word = wordOf(lookAt(sim, { at: 'points', with: 'tester', red }))
-    if (word === 'live') given.line.push(red)
-    else if (word === 'dead') given.neutral.push(red)
-  }
-  return given
+interface Supplied {
+  /** The terminals that the supply feeds the installation from, those that are live once it is on and those that are not. */
+  line: string[]
+  neutral: string[]
+  /** Its own earth terminal, where it has one; it is not switched. */
+  earth?: string
 }
+const known = new WeakMap<Circuit, Supplied>()
 
-/** The terminals that the supply feeds the installation from; its earth is not switched. */
-function suppliedAt(circuit: Circuit): string[] {
-  const { netOf } = new Simulation(circuit).electrics.nets
+function suppliedAt(circuit: Circuit): Supplied {
+  const before = known.get(circuit)
+  if (before) return before
+  const sim = new Simulation(circuit)
+  const { netOf } = sim.electrics.nets
   const earths = new Set(circuit.sources.map(({ earth }) => netOf[earth]))
-  return circuit.devices.flatMap(({ device, type }) =>
-    type.family === 'supply'
-      ? type.terminals.flatMap(({ id, role, internal }) => {
-          const ref = `${device.id}.${id}`
-          return role === 'output' && !internal && !earths.has(netOf[circuit.atomIndex.get(ref)!]) ? [ref] : []
-        })
-      : [],
-  )
+  const supplied: Supplied = { line: [], neutral: [] }
+  for (const { device, type } of circuit.devices)
+    for (const { id, role, internal } of type.family === 'supply' ? type.terminals : []) {
+      const ref = `${device.id}.${id}`
+      if (internal) continue
+      if (earths.has(netOf[circuit.atomIndex.get(ref)!])) supplied.earth ??= ref
+      else if (role === 'output') {
+        const word = wordOf(lookAt(sim, { at: 'points', with: 'tester', red: ref }))
+        if (word === 'live') supplied.line.push(ref)
+        else if (word === 'dead') supplied.neutral.push(ref)
+      }
+    }
+  known.set(circuit, supplied)
+  return supplied
 }
 
 /** Line and neutral of each device that has both at its own terminals, each rung out to what the supply gives out. */
 export function polarityOf(circuit: Circuit): Points[] {
-  const from = outputs(circuit)
+  const from = suppliedAt(circuit)
   return circuit.devices.flatMap(({ device, type }): Points[] => {
     if (type.family === 'supply') return []
     const at = (role: string) =>
@@ -94,26 +99,11 @@ export function polarityOf(circuit: Circuit): Points[] {
   })
 }
 
-/** The supply's own earth terminal, where it has one. */
-const earthOfSupply = (circuit: Circuit): string | undefined =>
-  circuit.devices
-    .filter(({ type }) => type.family === 'supply')
-    .flatMap(({ device, type }) =>
-      type.terminals.flatMap(({ id, internal }) => (internal ? [] : [`${device.id}.${id}`])),
-    )
-    .find((ref) => !suppliedAt(circuit).includes(ref) && isEarth(circuit, ref))
-
-function isEarth(circuit: Circuit, ref: string): boolean {
-  const { netOf } = new Simulation(circuit).electrics.nets
-  return circuit.sources.some(({ earth }) => netOf[earth] === netOf[circuit.atomIndex.get(ref)!])
-}
-
 /** Both poles behind the supply's switch against its earth. */
 export function insulationOf(circuit: Circuit): Points[] {
-  const black = earthOfSupply(circuit)
-  if (black === undefined) return []
-  const { line, neutral } = outputs(circuit)
-  return [...line, ...neutral].map((red) => ({ at: 'points', with: 'insulation', red, black }))
+  const { line, neutral, earth } = suppliedAt(circuit)
+  if (earth === undefined) return []
+  return [...line, ...neutral].map((red) => ({ at: 'points', with: 'insulation', red, black: earth }))
 }
 
 /**
@@ -121,12 +111,12 @@ export function insulationOf(circuit: Circuit): Points[] {
  * is dark. With covers on only the latter is seen.
  */
 export function deadOf(circuit: Circuit, { boilers }: Things, coversOn: boolean): WrittenLook[] {
-  const black = earthOfSupply(circuit)
-  const points = suppliedAt(circuit).map((red): Points => ({
+  const { line, neutral, earth } = suppliedAt(circuit)
+  const points = [...line, ...neutral].map((red): Points => ({
     at: 'points',
     with: 'tester',
     red,
-    ...(black !== undefined && { black }),
+    ...(earth !== undefined && { black: earth }),
   }))
   return [...(coversOn ? [] : points), ...boilers.map(({ device }): WrittenLook => ({ at: 'display', device }))]
 }

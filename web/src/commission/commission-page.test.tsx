@@ -266,6 +266,17 @@ describe('a run that is ended', () => {
     expect(runs()[0].ended).toBeUndefined()
   })
 
+  it('is followed by a new one that knows nothing of how the controls stand now', async () => {
+    const { runs } = await commissioning('arrival')
+    fireEvent.click(await screen.findByRole('button', { name: 'Begin the run' }))
+    const [dial] = await screen.findAllByRole('spinbutton', { name: /Set in °C/ })
+    fireEvent.change(dial, { target: { value: '19' } })
+    await act(async () => void fireEvent.submit(dial.closest('form')!))
+    await act(async () => press('End the run'))
+    await act(async () => press('A new run'))
+    expect(runs().map(({ options }) => options.stood)).toEqual([{ 'stat-1.set': '19' }, {}])
+  })
+
   it('beside the one on arrival tells what was wrong then and is right now', async () => {
     const { go, job, runs } = await begunAt('House: alone')
     fireEvent.click(within(card()).getByRole('button', { name: 'House valve: open or shut: otherwise' }))

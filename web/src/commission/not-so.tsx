@@ -1,15 +1,12 @@
 import { shownAnotherWay, type Found, type RunRow } from '@nobbet/core'
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { put } from './put'
 import { placesOf, type NotSo, type NotSoDone } from './row-done'
 import { RowLooks } from './row-looks'
 import type { RunInHand } from './use-run'
+import { outcomeWords } from './words'
 
-const titles: Record<NotSo, string> = {
-  'another-way': 'Shown another way',
-  deferred: 'Deferred to a day',
-  'left-out': 'Left out',
-}
 const hints: Record<NotSo, string> = {
   'another-way': 'For example: cylinder too hot to call',
   deferred: 'For example: thermostat not fitted yet',
@@ -40,7 +37,7 @@ export function NotSoPanel({ job, hand, row, how, onDone, onBack }: NotSoProps) 
   return (
     <Form
       className="not-so"
-      aria-label={titles[how]}
+      aria-label={outcomeWords[how]}
       onSubmit={(event) => {
         event.preventDefault()
         if (!fits) return
@@ -48,7 +45,7 @@ export function NotSoPanel({ job, hand, row, how, onDone, onBack }: NotSoProps) 
         onDone({ how, reason: reason.trim(), looks: shown, ...(how === 'deferred' && { until }) })
       }}
     >
-      <h3>{titles[how]}</h3>
+      <h3>{outcomeWords[how]}</h3>
       {looks.length > 0 && (
         <>
           <p>
@@ -63,10 +60,7 @@ export function NotSoPanel({ job, hand, row, how, onDone, onBack }: NotSoProps) 
             places={placesOf(circuit, looks)}
             found={found}
             onFound={(i, was) => {
-              const next = new Map(found)
-              if (was) next.set(i, was)
-              else next.delete(i)
-              setFound(next)
+              setFound(put(found, i, was))
               setLooked(true)
             }}
           />

@@ -1,5 +1,5 @@
-import { outcomes, type KeptRow } from '@nobbet/contract'
-import { formatAction, meets, type Found, type RowText, type RunRow } from '@nobbet/core'
+import type { KeptRow } from '@nobbet/contract'
+import { formatAction, isDeadRow, meets, type Found, type RowText, type RunRow } from '@nobbet/core'
 import { Crosshair, RotateCcw } from 'lucide-react'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -7,10 +7,11 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { Link } from 'react-router'
 import { IsolationStep } from '../shell/isolation-step'
 import { ByHand } from './by-hand'
-import { stoodText } from './stood-text'
 import { NotSoPanel } from './not-so'
+import { put } from './put'
 import { doneRow, notSoRow, placesOf, type NotSo } from './row-done'
 import { RowLooks } from './row-looks'
+import { stoodText } from './stood-text'
 import { Timer } from './timer'
 import type { RunInHand } from './use-run'
 import { outcomeMarks, outcomeText, outcomeWords } from './words'
@@ -31,8 +32,6 @@ interface RunStepProps {
   onNext?: () => void
   onHunt: () => void
 }
-
-const isDead = ({ kind }: RunRow): boolean => ['box', 'earths', 'polarity', 'insulation'].includes(kind)
 
 /** One step, to be read at arm's length: what to do, what to expect where, and one press. */
 export function RunStep(props: RunStepProps) {
@@ -97,15 +96,9 @@ function OpenRow({ job, hand, row, text }: Pick<RunStepProps, 'job' | 'hand' | '
     { enabled: notSo === undefined && !isOtherwise },
     [found, wrong, note, busy],
   )
-  const put = <T,>(map: ReadonlyMap<number, T>, i: number, value: T | undefined): Map<number, T> => {
-    const next = new Map(map)
-    if (value === undefined) next.delete(i)
-    else next.set(i, value)
-    return next
-  }
   return (
     <>
-      {isDead(row) && <IsolationStep job={job} before="the box is opened" />}
+      {isDeadRow(row) && <IsolationStep job={job} before="the box is opened" />}
       {text.acts.length > 0 && (
         <ul className="run-do" aria-label="Do">
           {text.acts.map((act, i) => (
@@ -173,7 +166,7 @@ function OpenRow({ job, hand, row, text }: Pick<RunStepProps, 'job' | 'hand' | '
             <div className="row-else">
               {(['another-way', 'deferred', 'left-out'] as const).map((how) => (
                 <Button key={how} variant="outline-dark" onClick={() => setNotSo(how)}>
-                  {elseWords[how]}
+                  {outcomeWords[how]}
                 </Button>
               ))}
             </div>
@@ -182,12 +175,6 @@ function OpenRow({ job, hand, row, text }: Pick<RunStepProps, 'job' | 'hand' | '
       )}
     </>
   )
-}
-
-const elseWords: Record<NotSo, string> = {
-  'another-way': 'Shown another way',
-  deferred: 'Deferred',
-  'left-out': 'Left out',
 }
 
 const pressWords = ({ kind, looks, byHand }: RunRow): string => {
@@ -207,7 +194,6 @@ interface CameProps {
 /** What came of it; and where it was not as expected, what to do about it. */
 function Came({ hand, came, onAgain, onNext, onHunt }: CameProps) {
   const earlier = hand.run?.done.filter(({ row, id }) => row === came.row && id !== came.id) ?? []
-  const isCurrent = outcomes(hand.run).get(came.row)?.id === came.id
   return (
     <>
       <p className={`row-came ${came.how}`} role="status">
@@ -238,11 +224,9 @@ function Came({ hand, came, onAgain, onNext, onHunt }: CameProps) {
         <Button variant="outline-dark" onClick={onAgain}>
           <RotateCcw size={18} aria-hidden /> Do it again
         </Button>
-        {isCurrent && (
-          <Button variant="outline-dark" onClick={() => hand.takeBack(came.id)}>
-            Take it back
-          </Button>
-        )}
+        <Button variant="outline-dark" onClick={() => hand.takeBack(came.id)}>
+          Take it back
+        </Button>
       </div>
     </>
   )

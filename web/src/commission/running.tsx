@@ -16,6 +16,7 @@ import { v4 as newId } from 'uuid'
 import { momentText } from '../drawing/dates'
 import { useSearchValue } from '../shell/use-search-value'
 import type { JobStore } from '../store/job-store'
+import { cameTo } from '../hunt/conclude'
 import { stampOf } from '../visit/use-record'
 import { RunStep } from './run-step'
 import { RowList } from './row-list'
@@ -35,11 +36,11 @@ const tallied = [
 ] as const satisfies RowState[]
 
 /** What a hunt came to, as a line of the record. */
-const itemOf = ({ causes, remedy, evidence }: HuntFindingRecord, visit: Visit | undefined): Item => ({
+const itemOf = (finding: HuntFindingRecord, visit: Visit | undefined): Item => ({
   kind: 'found',
   severity: 'fault',
-  text: [causes[0].label, remedy].filter(Boolean).join('. ').slice(0, 1000),
-  evidence,
+  text: cameTo(finding),
+  evidence: finding.evidence,
   ...stampOf(visit),
 })
 
@@ -93,7 +94,9 @@ export function Running({ job, store, state, hand, rows }: RunningProps) {
     const { finding } = huntOf(state)
     // A hunt that came to its end goes on with what is known now; what it came to stays in the record.
     if (lines.length > 0 && finding) {
-      await store.record({ do: 'item', id: newId(), item: itemOf(finding, openVisit(recordOf(state))) })
+      const record = recordOf(state)
+      const item = itemOf(finding, openVisit(record))
+      if (!record.items.some(({ text }) => text === item.text)) await store.record({ do: 'item', id: newId(), item })
       await store.record({ do: 'conclude' })
     }
     if (lines.length > 0) await store.record({ do: 'hunt', lines })
@@ -136,7 +139,7 @@ export function Running({ job, store, state, hand, rows }: RunningProps) {
               <Button size="sm" variant="outline-dark" onClick={hand.goOn}>
                 It goes on
               </Button>
-              <Button size="sm" variant="outline-dark" onClick={() => hand.want(hand.options)}>
+              <Button size="sm" variant="outline-dark" onClick={() => hand.want({ ...hand.options, stood: {} })}>
                 A new run
               </Button>
             </>

@@ -36,3 +36,7 @@ function standard(brief: JobState['document']['brief'], id: string): Installatio
     return undefined
   }
 }
+
+/** What a hunt came to, as a line of the record. */
+export const cameTo = ({ causes, remedy }: HuntFindingRecord): string =>
+  [causes[0].label, remedy].filter(Boolean).join('. ').slice(0, 1000)

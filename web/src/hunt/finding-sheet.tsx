@@ -2,6 +2,7 @@ import { openMeasures, type HuntFindingRecord } from '@nobbet/contract'
 import { Button } from 'react-bootstrap'
 import { momentText } from '../drawing/dates'
 import { storeOf } from '../store/stores'
+import { cameTo } from './conclude'
 import type { HuntScreen } from './hunt-screen'
 import { IntoRecord } from '../visit/into-record'
 import { useRecord } from '../visit/use-record'
@@ -86,13 +87,7 @@ export function FindingSheet({
       </dl>
       <div className="ends no-print">
         <Button onClick={() => window.print()}>Print</Button>
-        <IntoRecord
-          job={job}
-          kind="found"
-          severity="fault"
-          text={[causes[0].label, remedy].filter(Boolean).join('. ')}
-          evidence={evidence}
-        />
+        <IntoRecord job={job} kind="found" severity="fault" text={cameTo(finding)} evidence={evidence} />
         <Button variant="outline-primary" onClick={() => void storeOf(job).record({ do: 'conclude' })}>
           Go on after all
         </Button>
