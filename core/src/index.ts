@@ -151,6 +151,8 @@ export {
   type LookResult,
   lookSchema,
   thingLookedAt,
+  wiringAt,
+  type WiringThere,
   wordOf,
   type WrittenLook,
 } from './looks'

@@ -19,10 +19,10 @@ import {
   type HuntEntry,
   type NextLook,
 } from '../src/hunt'
-import type { Hypothesis } from '../src/hypotheses'
+import { toTheEye, type Hypothesis } from '../src/hypotheses'
 import { alikeTo } from '../src/inference'
 import { edited, type Installation } from '../src/installation'
-import { lookAt, type Found } from '../src/looks'
+import { lookAt, wiringSeen, type Found, type LookResult } from '../src/looks'
 import { Simulation } from '../src/simulation'
 import { numbers } from './numbers'
 
@@ -49,7 +49,8 @@ export type Showing = 'noticed' | 'latent' | 'silent'
 export function showingOf(hunt: Hunt): Showing[] {
   const { circuit, suspects } = hunt
   hunt.follow([])
-  const seen = aheadOf(hunt, [], [...suspects.keys()], [...looksAt(circuit), ...deadLooksAt(circuit)])
+  const looks = [...looksAt(circuit), ...deadLooksAt(circuit)].filter(({ at }) => at !== 'eyes')
+  const seen = aheadOf(hunt, [], [...suspects.keys()], looks)
   const alike = alikeTo(
     seen.map((told) => told.candidate),
     suspects.length,
@@ -122,7 +123,12 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
       }
       ended.minutes += look.minutes
       ended.looks++
-      give({ id: `e${log.length}`, see: look.see, found: seen(course, look, errs, random) })
+      const there = toTheEye(circuit.installation, wrongNow)
+      give({
+        id: `e${log.length}`,
+        see: look.see,
+        found: seen(course, look, { drawn: circuit.installation, there }, errs, random),
+      })
       continue
     }
     const { remedy } = decision
@@ -234,18 +240,32 @@ function said(circuit: Circuit, rest: Simulation, random: () => number, errs: (r
   return from[Math.floor(random() * from.length)]
 }
 
-/** What he writes down. */
+/** What he writes down. `drawn`: what he compares the wiring with; `there`: how it lies. */
 function seen(
   { sim, touched }: Course,
   { see, outcomes }: NextLook,
+  { drawn, there }: { drawn: Installation; there: Installation },
   errs: (rate: number) => boolean,
   random: () => number,
 ): Found | 'cannot-tell' {
-  const shown = lookAt(sim, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : see)
+  const shown: LookResult =
+    see.at === 'wiring'
+      ? { word: wiringSeen(drawn, there, see.thing) }
+      : lookAt(sim, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : see)
   if ('unknown' in shown) return 'cannot-tell'
-  const right: Found = 'full' in shown ? { value: shown.value, unit: 'V' } : shown
+  const right = 'chances' in shown ? { word: oneOf(shown.chances, random) } : foundOf(shown)
   if (!errs(usualErrors[see.at])) return right
-  const answer = answerFor(see, shown)
+  const answer = 'chances' in shown && 'word' in right ? right.word : answerFor(see, shown)
   const others = outcomes.filter((o) => o.answer !== answer)
   return others[Math.floor(random() * others.length)]?.found ?? right
+}
+
+const foundOf = (shown: Exclude<LookResult, { unknown: unknown } | { chances: unknown }>): Found =>
+  'full' in shown ? { value: shown.value, unit: 'V' } : shown
+
+/** One of several words, as probable as each is. */
+function oneOf(chances: Readonly<Record<string, number>>, random: () => number): string {
+  let left = random()
+  const words = Object.keys(chances)
+  return words.find((word) => (left -= chances[word]) < 0) ?? words[0]
 }

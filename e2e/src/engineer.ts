@@ -89,12 +89,14 @@ export class SiteEngineer {
       else this.rig.perform(parseAction(act))
       if (act !== settle && waitOf(act) === undefined) touched = simulation.time
     }
-    const shown = lookAt(simulation, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : see)
+    const shown = lookAt(simulation, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : see, this.wiring)
     this.looks++
     const answers = await this.page.$$eval('.next-card .answers .answer', (all) =>
       all.map((e) => (e as HTMLElement).dataset.answer),
     )
-    const word = wordOf(shown) ?? ('value' in shown && shown.unit === 'V' ? 'between' : undefined)
+    // What may or may not have left its marks has left none.
+    const unseen = 'chances' in shown ? Object.keys(shown.chances)[0] : undefined
+    const word = unseen ?? wordOf(shown) ?? ('value' in shown && shown.unit === 'V' ? 'between' : undefined)
     if (word !== undefined && answers.includes(word)) await this.press(`.next-card .answers [data-answer="${word}"]`)
     else if ('value' in shown && shown.value !== null && shown.unit !== 'V') await this.type(shown.value, shown.unit)
     else if ('value' in shown) await this.press(`.next-card .answers [data-answer^="null"]`)

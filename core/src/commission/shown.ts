@@ -12,7 +12,7 @@ export const shownTo = (sim: Simulation, see: WrittenLook): LookResult =>
 /** What is expected where a simulation shows this, as somebody would write it down; undefined of what cannot be known. */
 export function expectedOf(sim: Simulation, see: WrittenLook): RowLook | undefined {
   const shown = shownTo(sim, see)
-  if ('unknown' in shown) return undefined
+  if ('unknown' in shown || 'chances' in shown) return undefined
   const word = wordOf(shown)
   if (!('value' in shown)) return { see, expect: shown }
   if (shown.unit !== 'V') return { see, expect: { value: shown.value, unit: shown.unit } }

@@ -6,9 +6,18 @@ import type { Found, WrittenLook } from '../looks'
 import { formatAction } from '../simulation'
 import { answersAhead } from './answers'
 import { settle } from './acts'
-import { askableContacts, statesFrom, isDeadTest, otherActs, supplyActs, type ControlState } from './candidates'
+import {
+  askableContacts,
+  needsIsolation,
+  statesFrom,
+  isDeadTest,
+  otherActs,
+  supplyActs,
+  type ControlState,
+} from './candidates'
 import type { HuntEntry } from './case'
 import type { Course, Shows } from './course'
+import type { Expected } from './likelihood'
 import { lookIn, sourceOfLook, type Hunt } from './hunt'
 import { liftsFor } from './lifts'
 import { linkOutsOf } from './link-outs'
@@ -106,7 +115,6 @@ function untoldIn(log: readonly HuntEntry[]): ReadonlySet<string> {
 const mostUntold = 2
 
 const isLive = (see: WrittenLook): boolean => see.at === 'points' && !isDeadTest(see)
-const needsIsolation = (see: WrittenLook): boolean => isDeadTest(see) || see.at === 'spindle'
 
 /** What is taken along to see what would be shown: a suspect; or something that what is on no list is like, with its part of that. */
 interface Column {
@@ -117,6 +125,8 @@ interface Column {
   at: number
   kind: number
   course: Course
+  /** What is seen of its wiring beside the drawing. */
+  wiringAt: (thing: string) => Expected
   /** As it is once conductors are taken from each other. */
   apart: () => Course
   like: boolean
@@ -134,13 +144,19 @@ function columnsOf(hunt: Hunt, ahead: readonly number[]): Column[] {
           at: suspect,
           kind: hunt.kindOf(suspect),
           course: hunt.courseOf(suspect),
+          wiringAt: (thing) => hunt.wiringShown(suspect, thing),
           apart: () => hunt.courseApart(suspect),
           like: false,
         },
       ]
-    return hunt
-      .likenesses(mostLikenesses)
-      .map(({ suspect: one, share }) => ({ of, share, at: suspects.length + one, ...hunt.likeOf(one), like: true }))
+    return hunt.likenesses(mostLikenesses).map(({ suspect: one, share }) => ({
+      of,
+      share,
+      at: suspects.length + one,
+      ...hunt.likeOf(one),
+      wiringAt: (thing) => hunt.wiringLike(one, thing),
+      like: true,
+    }))
   })
 }
 
@@ -178,8 +194,12 @@ function shownAhead(
     if (moment !== undefined) all.forEach((course) => course.act(moment))
     if (moment === underWay && all.every((course) => course.sim.nextEventAt() === Infinity)) return []
     const byKey = new Map([...courses].map(([key, course]) => [key, looks.map((see) => course.shows(see))]))
-    const shown = looks.map((_, i) =>
-      columns.map((column) => ({ ...nth(byKey.get(keyOf(column))!, i), like: column.like })),
+    const shown = looks.map((see, i) =>
+      columns.map((column): Shows =>
+        see.at === 'wiring'
+          ? { expected: column.wiringAt(see.thing), beside: [], like: column.like }
+          : { ...nth(byKey.get(keyOf(column))!, i), like: column.like },
+      ),
     )
     return [{ acts: moment === undefined ? done : [...done, moment], shown }]
   })

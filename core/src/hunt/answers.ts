@@ -2,7 +2,7 @@ import { givenBefore, likeness, type Candidate, type Evidence } from '../inferen
 import { wordOf, type Found, type LookResult, type WrittenLook } from '../looks'
 import type { HuntOptions } from './case'
 import type { Shows } from './course'
-import { answersOf, isAlike, oddsOf, timed, type Expected } from './likelihood'
+import { answersOf, chanceAmong, isAlike, oddsOf, timed, type Expected } from './likelihood'
 
 /** An answer that a look can have: its name, and what is then written down. */
 interface Answer {
@@ -28,7 +28,7 @@ export function answersAhead(
     see,
     shown.flatMap(({ expected, beside }) => [expected, ...beside]),
   )
-  const nameOf = (one: Expected) => (one === 'open' ? undefined : namer.nameOf(one))
+  const nameOf = (one: Expected) => (one === 'open' ? undefined : 'chances' in one ? one : namer.nameOf(one))
   const names = shown.map(({ expected, beside, even, like }) => ({
     own: [nameOf(expected), ...beside.map(nameOf)],
     even,
@@ -38,8 +38,11 @@ export function answersAhead(
   return (minutes, before) => {
     const { answers } = namer
     const { hit, miss } = oddsOf(see, errors, answers.length)
-    const chance = (name: string, own: string | undefined) =>
-      own === undefined ? 1 / answers.length : own === name ? hit : miss
+    const chance = (name: string, own: ReturnType<typeof nameOf>) => {
+      if (own === undefined) return 1 / answers.length
+      if (typeof own === 'object') return chanceAmong(own, name, { hit, miss })
+      return own === name ? hit : miss
+    }
     const chances = answers.map(({ name }): [string, Float64Array] => {
       const likelihood = Float64Array.from(names, ({ own, even, like }) => {
         const probability = timed(
@@ -96,7 +99,7 @@ function namerOf(
     return add(name, { value: shown.value, unit: shown.unit })
   }
   // From the least on, so that what is alike does not depend on the order of the suspects.
-  const sorted = expected.filter((one): one is LookResult => one !== 'open')
+  const sorted = expected.filter((one): one is LookResult => one !== 'open' && !('chances' in one))
   sorted.sort((x, y) => valueOf(x) - valueOf(y)).forEach(nameOf)
   if (answers.length < 2) add('something else', { word: 'something-else' })
   return { answers, nameOf }

@@ -3,7 +3,7 @@ import { actionsFor } from '../inputs'
 import type { ContactRef, Demand } from '../installation'
 import { deadTests } from '../instruments'
 import { nth } from '../lists'
-import type { WrittenLook } from '../looks'
+import { comparedAt, type WrittenLook } from '../looks'
 import { formatAction } from '../simulation'
 
 /** The contacts that are set to ask, as `device.contact`; all others rest. */
@@ -161,8 +161,8 @@ function liveLooksAt(circuit: Circuit): WrittenLook[] {
 }
 
 /**
- * Tests on what is isolated: over each winding, and each contact that a person can set, from where a probe reaches both ends;
- * and from whatever may leak to where it would leak.
+ * Looks at what is isolated: over each winding, and each contact that a person can set, from where a probe reaches both ends;
+ * from whatever may leak to where it would leak; and, covers off, by the eyes.
  */
 export function deadLooksAt(circuit: Circuit): readonly WrittenLook[] {
   return onceFor(deadLooks, circuit, deadLooksOf)
@@ -180,6 +180,8 @@ function deadLooksOf(circuit: Circuit): WrittenLook[] {
   }
   const { earth } = circuit.sources[0] ?? {}
   circuit.devices.forEach(({ device: { id }, type }, device) => {
+    if (opens(circuit, id)) add({ at: 'eyes', thing: id })
+    if (opens(circuit, id) && comparedAt(circuit.installation, id) > 0) add({ at: 'wiring', thing: id })
     for (const { id: terminal, role } of type.terminals) {
       const red = role === 'earth' ? probes(`${id}.${terminal}`, true) : undefined
       if (red !== undefined && earth !== undefined) add({ at: 'points', with: 'earth', red })
@@ -190,8 +192,18 @@ function deadLooksOf(circuit: Circuit): WrittenLook[] {
       if (part.kind === 'insulation') over(device, part.a, part.b, 'insulation')
     }
   })
+  for (const { id } of circuit.installation.wiringCentres) {
+    add({ at: 'eyes', thing: id })
+    add({ at: 'wiring', thing: id })
+  }
   return [...found.values()]
 }
+
+/** A device whose terminals lie under a cover that comes off: one with nothing but a fixed lead is left shut. */
+const opens = (circuit: Circuit, id: string): boolean =>
+  nth(circuit.devices, circuit.deviceIndex.get(id) ?? -1).type.terminals.some((t) =>
+    reachable(circuit, id, `${id}.${t.id}`, true),
+  )
 
 /**
  * Where a probe is put to be on the conductor of a terminal: in the wiring centre where it comes there, else at the terminal;
@@ -213,6 +225,12 @@ export function probesOf(circuit: Circuit): (ref: string, there?: boolean) => st
     return there ? own : (inCentre.get(nth(nets, atom)) ?? own)
   }
 }
+
+/** It is made with the supply off: a dead test, a head or a cover taken off. */
+export const needsIsolation = (see: WrittenLook): boolean => isDeadTest(see) || see.at === 'spindle' || isByEye(see)
+
+/** What lies there is looked at, not what it does. */
+export const isByEye = (see: WrittenLook): boolean => see.at === 'eyes' || see.at === 'wiring'
 
 export const isDeadTest = (see: WrittenLook): boolean => see.at === 'points' && deadTests.has(see.with)
 

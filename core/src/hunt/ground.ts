@@ -3,6 +3,7 @@ import { circuitOfVariant, restOf, type Hypothesis } from '../hypotheses'
 import { nth } from '../lists'
 import { Simulation } from '../simulation'
 import { Noticing } from './complaints'
+import { DrawnWiring } from './drawn-wiring'
 import { causesOf, type Suspect } from './suspects'
 
 /** Installations that are joined alike, with the same wrong with them: they can do and show nothing that differs. */
@@ -15,6 +16,8 @@ export type Kind = number
 export class Ground {
   /** Per suspect its kind; that of one without a hypothesis is its own. */
   readonly kindOf: readonly Kind[]
+  /** What each of them looks like beside the drawing. */
+  readonly wiring: DrawnWiring
   private readonly rests: (Simulation | undefined)[] = []
   private readonly noticings: (Noticing | undefined)[] = []
   private readonly members: number[] = []
@@ -28,6 +31,7 @@ export class Ground {
     /** The same suspects, those that are joined alike together; undefined: this is it. */
     private readonly joined?: Ground,
   ) {
+    this.wiring = joined?.wiring ?? new DrawnWiring(circuit.installation)
     const kinds = new Map<string, Kind>()
     this.kindOf = suspects.map((suspect, i) => {
       const key =

@@ -439,7 +439,7 @@ function done(log: HuntEntry[], sim: Simulation, text: string): void {
 /** What somebody finds who reads and writes down rightly; what cannot be known is no answer. */
 function foundAt(sim: Simulation, look: Look): Extract<HuntEntry, { see: unknown }>['found'] {
   const shown: LookResult = lookAt(sim, look)
-  if ('unknown' in shown) return 'cannot-tell'
+  if ('unknown' in shown || 'chances' in shown) return 'cannot-tell'
   if ('word' in shown) return shown
   return shown.unit === 'V' ? { value: Math.round(shown.value), unit: 'V' } : { value: shown.value, unit: shown.unit }
 }

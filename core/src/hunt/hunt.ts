@@ -7,7 +7,7 @@ import { Along, isOf, tells, type Shown, type TellingEntry } from './along'
 import { usualHuntOptions, type HuntEntry, type HuntOptions } from './case'
 import type { Course } from './course'
 import { Ground } from './ground'
-import { blamedRightly, oddsOf, usualToldError, type Expected } from './likelihood'
+import { blamedRightly, chanceOf, oddsOf, usualToldError, type Expected } from './likelihood'
 import { misfits, type Misfit } from './misfits'
 import { actPartsConductors } from './rewiring'
 import { secondsOf } from './seconds'
@@ -123,6 +123,17 @@ export class Hunt {
   /** What was put right, or went with a part that was changed. */
   get mended(): ReadonlySet<string> {
     return new Set(this.mendedIn(this.log))
+  }
+
+  private mendedBefore(entry: string): ReadonlySet<string> {
+    return new Set(
+      this.mendedIn(
+        this.log.slice(
+          0,
+          this.log.findIndex(({ id }) => id === entry),
+        ),
+      ),
+    )
   }
 
   private mendedIn(log: readonly HuntEntry[]): string[] {
@@ -241,10 +252,17 @@ export class Hunt {
   /** What a suspect would have shown at each finding, and how probable what was found is then. */
   fits(suspect: number): { finding: string; expected: Expected; chance: number }[] {
     const { evidence } = this.weighing
+    const one = nth(this.suspects, suspect)
+    const expected = (entry: TellingEntry, i: number): Expected => {
+      if (one.id === unlisted) return 'open'
+      return 'see' in entry && entry.see.at === 'wiring'
+        ? this.wiringAt(one, entry.see.thing, this.mendedBefore(entry.id))
+        : nth(this.shownBy(suspect).expected, i)
+    }
     return this.findings.map((entry, i) => ({
       finding: entry.id,
       chance: this.weighing.chanceOf(suspect, nth(evidence, i)),
-      expected: nth(this.suspects, suspect).id === unlisted ? 'open' : nth(this.shownBy(suspect).expected, i),
+      expected: expected(entry, i),
     }))
   }
 
@@ -267,6 +285,24 @@ export class Hunt {
     const shown = nth(this.shownOf, suspect)
     const isOfKind = shown === nth(this.by.kindOf, suspect)
     return forkAs(nth(this.shown, shown).course, isOfKind ? this.by.ownCircuitOf(suspect) : undefined)
+  }
+
+  /** What is seen where the wiring of a device or box is compared with the drawing, as the log has left a suspect. */
+  wiringShown(suspect: number, thing: string): Expected {
+    return this.wiringAt(nth(this.suspects, suspect), thing, this.mended)
+  }
+
+  /** The same of something which looks like a single suspect and was not put right with it. */
+  wiringLike(single: number, thing: string): Expected {
+    return this.wiringAt(nth(this.singles, single), thing, new Set())
+  }
+
+  private wiringAt(suspect: Suspect, thing: string, mended: ReadonlySet<string>): Expected {
+    if (suspect.id === unlisted) return 'open'
+    return this.ground.wiring.shownAt(
+      thing,
+      causesOf(suspect).filter(({ id }) => !mended.has(id)),
+    )
   }
 
   /** Suspects of one number have installations that are the same for all that can be seen. */
@@ -296,6 +332,19 @@ export class Hunt {
     const source = this.sourceOf(entry)
     const { suspects, likeable } = this
     const likelihood = new Float64Array(suspects.length + likeable.length)
+    if ('see' in entry && entry.see.at === 'wiring') {
+      const { see, found } = entry
+      const { errors } = this.options
+      const mended = this.mendedBefore(entry.id)
+      suspects.forEach((suspect, i) => {
+        likelihood[i] = chanceOf(this.wiringAt(suspect, see.thing, mended), see, found, errors)
+      })
+      likeable.forEach((_, i) => {
+        const chance = chanceOf(this.wiringLike(i, see.thing), see, found, errors)
+        likelihood[suspects.length + i] = likeness(chance, source)
+      })
+      return { id: entry.id, ...source, likelihood }
+    }
     suspects.forEach((suspect, i) => {
       likelihood[i] = 'blamed' in entry ? this.blamedOf(suspect, entry) : nth(this.shownBy(i).chances, finding)
     })

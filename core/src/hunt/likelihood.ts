@@ -23,6 +23,8 @@ export const usualErrors: Record<Look['at'], number> = {
   fuse: 0.01,
   trip: 0.01,
   spindle: 0.03,
+  eyes: 0.05,
+  wiring: 0.05,
 }
 
 /** Answers of looks whose words the catalogue's sequences give, and numbers: about so many can be told apart. */
@@ -113,10 +115,21 @@ export function chanceOf(expected: Expected, see: WrittenLook, found: Found, err
   const answers = answersOf(see).length || manyAnswers
   if (expected === 'open') return 1 / answers
   const { hit, miss } = oddsOf(see, errors, answers)
+  if ('chances' in expected) return chanceAmong(expected, 'word' in found ? found.word : '', { hit, miss })
   const shown = shownWhere(expected, found)
   // Volts that are neither may be called either.
   if ('word' in shown && wordOf(expected) === undefined) return hit / 2
   return isAlike(expected, shown, see.at === 'points' ? see.with : undefined) ? hit : miss
+}
+
+/** The chance of a word where any of several may be seen. */
+export function chanceAmong(
+  { chances }: { chances: Readonly<Record<string, number>> },
+  word: string,
+  { hit, miss }: { hit: number; miss: number },
+): number {
+  const own = chances[word] ?? 0
+  return own * hit + (1 - own) * miss
 }
 
 /** What was written down, as a look shows it: volts against the full volts that are expected there. */

@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import type { Hypothesis } from '../hypotheses'
-import { lookMinutes, siteMinutes, thingLookedAt, type WrittenLook } from '../looks'
+import { comparedAt, lookMinutes, siteMinutes, thingLookedAt, type WrittenLook } from '../looks'
 import { deviceSetOf } from './acts'
 import { isDeadTest } from './candidates'
 import { rewiredAt, rewiringOf } from './rewiring'
@@ -125,6 +125,12 @@ export function minutesFor(
   walkTo(placeOf(circuit, see))
   const warms = see.at === 'pipe' || see.at === 'warmth' || see.at === 'flow-temperature'
   if (warms && acts.length > 0) minutes += otherMinutes.warms
+  if (see.at === 'eyes' || see.at === 'wiring') {
+    minutes += lookMinutes[see.at] + (isOpen(log, see.thing) ? 0 : minutesToOpen(circuit, see.thing))
+    if (see.at === 'wiring') minutes += otherMinutes.compared * comparedAt(circuit.installation, see.thing)
+    if (acts.length > 0) minutes += otherMinutes.isolateAndProve
+    return { minutes, ...where() }
+  }
   if (see.at !== 'points') return { minutes: minutes + lookMinutes[see.at], ...where() }
   if (isDeadTest(see)) {
     minutes += see.with === 'insulation' ? otherMinutes.insulationTest : otherMinutes.deadTest
@@ -142,7 +148,7 @@ export function minutesFor(
 const isOpen = (log: readonly HuntEntry[], owner: string): boolean =>
   log.some((entry) =>
     'see' in entry
-      ? entry.see.at === 'points' && entry.see.red.startsWith(`${owner}.`)
+      ? (entry.see.at === 'points' || 'thing' in entry.see) && thingLookedAt(entry.see) === owner
       : 'do' in entry && (rewiringOf(entry.do)?.of.includes(`${owner}.`) ?? false),
   )
 

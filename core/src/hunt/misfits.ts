@@ -39,6 +39,11 @@ function hasDevice({ deviceIndex }: Circuit, id: string): void {
   if (!deviceIndex.has(id)) throw new ActionError(`there is no device "${id}"`)
 }
 
+function hasThing({ deviceIndex, installation }: Circuit, id: string): void {
+  if (!deviceIndex.has(id) && !installation.wiringCentres.some((centre) => centre.id === id))
+    throw new ActionError(`there is no device or wiring centre "${id}"`)
+}
+
 function hasDemand({ installation }: Circuit, id: string | undefined): void {
   if (id !== undefined && !installation.intent.demands.some((d) => d.id === id))
     throw new ActionError(`there is no demand "${id}"`)
@@ -48,6 +53,7 @@ function hasDemand({ installation }: Circuit, id: string | undefined): void {
 function known(circuit: Circuit, see: WrittenLook): void {
   const terminals = see.at === 'points' ? [see.red, ...(see.black === undefined ? [] : [see.black])] : []
   for (const ref of terminals) if (!circuit.atomIndex.has(ref)) throw new ActionError(`there is no terminal "${ref}"`)
+  if ('thing' in see) return hasThing(circuit, see.thing)
   const device = see.at === 'points' ? undefined : see.at === 'pipe' ? see.connection.split('.')[0] : see.device
   if (device !== undefined) hasDevice(circuit, device)
 }

@@ -3,7 +3,7 @@ import { nth } from '../lists'
 import type { Found, WrittenLook } from '../looks'
 import { passes, settle } from './acts'
 import { aheadOf, statesAhead, type LookAhead, type StateAhead } from './ahead'
-import { deadLooksAt, looksAt, type ControlState } from './candidates'
+import { deadLooksAt, isByEye, looksAt, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
 import type { Hunt } from './hunt'
 import { unmendedMinutes } from './minutes'
@@ -193,9 +193,20 @@ function weighedUp(hunt: Hunt, { ahead, shares }: Likeliest, seen: readonly Look
   const rated = seen
     .map((told) => ({ ...told, bits: information(shares, told.candidate) }))
     .filter(({ bits }) => bits >= leastBits)
-  const candidates = seen.map((told) => told.candidate)
-  const alike = everyState ? alikeTo(candidates, ahead.length) : [...ahead.keys()]
-  const remedies = remediesOf(hunt, ahead, alike)
+  const apart = [...ahead.keys()]
+  const alikeBy = (tells: (see: WrittenLook) => boolean) =>
+    everyState
+      ? alikeTo(
+          seen.filter(({ see }) => tells(see)).map((told) => told.candidate),
+          ahead.length,
+        )
+      : apart
+  // What is only seen to lie otherwise, and does what it should, is no cause of a call.
+  const remedies = remediesOf(
+    hunt,
+    ahead,
+    alikeBy((see) => !isByEye(see)),
+  )
   const byRate = [...rated].sort((x, y) => y.bits / y.minutes - x.bits / x.minutes)
   const { stop, remedy = -1 } = decided(
     shares,
@@ -203,6 +214,8 @@ function weighedUp(hunt: Hunt, { ahead, shares }: Likeliest, seen: readonly Look
     byRate.slice(0, mostWeighed).map((r) => r.candidate),
   )
   const told = stop ? remedies[remedy]?.told : likeliestOf(remedies.map((r) => r.told))
+  // Marks that may as well not be there tell nobody apart.
+  const alike = alikeBy(({ at }) => at !== 'eyes')
   return { rated, groups: groupsOf(hunt, ahead, alike), decision: { stop, remedy: told } }
 }
 

@@ -1,5 +1,6 @@
 import { circuitOf } from '../../testing'
 import { shortsOf } from '../hypotheses'
+import { thingLookedAt } from '../looks'
 import type { Course } from '.'
 import { advice, Hunt, huntOptionsSchema, type HuntEntry, type NextLook } from '.'
 
@@ -20,8 +21,7 @@ const nextOf = (options: object, log = asked): NextLook[] => {
 }
 const placeOf = (owner: string) =>
   [...circuit.installation.devices, ...circuit.installation.wiringCentres].find((d) => d.id === owner)!.place
-const ownerOf = ({ see }: NextLook) =>
-  (see.at === 'points' ? see.red : see.at === 'pipe' ? see.connection : see.device).split('.')[0]
+const ownerOf = ({ see }: NextLook) => thingLookedAt(see)
 
 describe('what is not wanted is not proposed', () => {
   it('no instrument that is not at hand', () => {

@@ -30,8 +30,8 @@ export function remedyKey({ id, kind, remedy }: Hypothesis): string {
 
 /**
  * The remedies of some suspects, each as it is weighed among them and as it is told. `alike`: per suspect a number, the same of those
- * that no look tells apart any more. What no look tells from an installation in order, and nothing found speaks for, is no cause of
- * a call: there is nothing to be mended but to say so.
+ * that do the same. What does all that an installation in order does, and nothing found speaks for, is no cause of a call: there is
+ * nothing to be mended but to say so.
  */
 export function remediesOf(
   hunt: Hunt,
@@ -43,7 +43,7 @@ export function remediesOf(
   const order = suspects.findIndex((suspect) => nth(hunt.suspects, suspect).hypothesis?.kind === 'nothing-wrong')
   const inOrder = order < 0 ? NaN : gained(nth(suspects, order))
   const isSilent = (suspect: number, i: number) =>
-    nth(alike, i) === alike[order] && Math.abs(gained(suspect) / inOrder - 1) < 1e-6
+    nth(alike, i) === alike[order] && gained(suspect) < inOrder * (1 + 1e-6)
   const found = new Map<string, { remedy: Remedy & { cures: boolean[] }; told: HuntRemedy }>()
   const { mended, circuit } = hunt
   suspects.forEach((suspect, i) => {

@@ -1,5 +1,5 @@
 import { compile, type Circuit } from '../circuit'
-import { edited, type Change, type Command } from '../installation'
+import { edited, type Change, type Command, type Installation } from '../installation'
 import { Simulation, type Action, type Defect } from '../simulation'
 import { alterationsOf, type AlterationKind } from './alterations'
 import { faultsOf } from './faults'
@@ -131,6 +131,12 @@ export const variantOf = (causes: readonly Hypothesis[]): Variant => {
     defects: causes.flatMap(({ variant }) => variant.defects),
     start: causes.flatMap(({ variant }) => variant.start),
   }
+}
+
+/** The installation as it looks where these are wrong: two conductors that touch do so inside their cable, where nobody sees it. */
+export function toTheEye(installation: Installation, causes: readonly Hypothesis[]): Installation {
+  const { change } = variantOf(causes.filter(({ kind }) => kind !== 'short'))
+  return change ? edited(installation, change).doc : installation
 }
 
 /** What each cause adds under a name of its own: links too many are all called the same. */

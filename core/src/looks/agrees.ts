@@ -19,6 +19,7 @@ const tolerances: Record<'V' | 'Ω' | 'MΩ' | 'W' | '°C', { share: number; leas
 /** The word that stands for a number, where there is one for it: live or dead of volts; undefined between. */
 export function wordOf(shown: LookResult): string | undefined {
   if ('word' in shown) return shown.word
+  if ('chances' in shown) return undefined
   if (!('full' in shown)) return undefined
   if (shown.value >= liveShare * shown.full) return 'live'
   return shown.value <= deadShare * shown.full ? 'dead' : undefined
@@ -39,8 +40,15 @@ export function agrees(expected: LookResult, found: LookResult, instrument?: Ins
     const within = Math.max(least, share * Math.max(Math.abs(expected.value), Math.abs(found.value)))
     return wide || Math.abs(expected.value - found.value) <= within
   }
-  const [one, other] = [wordOf(expected), wordOf(found)]
-  return one === undefined || other === undefined || one === other
+  const [one, other] = [wordsOf(expected), wordsOf(found)]
+  return !one || !other || one.some((word) => other.includes(word))
+}
+
+/** The words that it may be said of; undefined of a number that none or any may be said of. */
+function wordsOf(shown: LookResult): string[] | undefined {
+  if ('chances' in shown) return Object.keys(shown.chances).filter((word) => (shown.chances[word] ?? 0) > 0)
+  const word = wordOf(shown)
+  return word === undefined ? undefined : [word]
 }
 
 /** Volts that are neither a supply nor nothing. */

@@ -1,10 +1,13 @@
 import { nth } from '../lists'
 import type { Circuit, Electrics } from '../circuit'
+import type { Installation } from '../installation'
 import { measure, terminalVolts, type Reading } from '../instruments'
 import { calledPhases, type Simulation } from '../simulation'
 import { signsOf, valveSigns, warmEmitters } from '../trace'
 import { feelOf } from '../water'
+import { damageSeen } from './damage-seen'
 import type { Look, LookResult } from './look'
+import { wiringSeen } from './wiring-seen'
 
 /** From this part of its travel on, a valve no longer stands shut. */
 const shutTravel = 0.02
@@ -14,17 +17,25 @@ const buzzMoves = 3
 const word = (is: boolean, yes: string, no: string): LookResult => ({ word: is ? yes : no })
 const nothing: LookResult = { unknown: 'nothing-there' }
 
+/** What is certain to be seen, as a word. */
+function sureOr(chances: Readonly<Record<string, number>>): LookResult {
+  const sure = Object.keys(chances).find((one) => chances[one] === 1)
+  return sure === undefined ? { chances } : { word: sure }
+}
+
 /**
  * What a look shows at this moment of a simulation, settled or on its way. Throws {@link ActionError} where an instrument is to
- * be put on a terminal that is not there.
+ * be put on a terminal that is not there. `drawn`: what the wiring is compared with; without it nothing is known of that.
  *
  * @example
  * lookAt(sim, { at: 'lever', device: 'zv-1' }) // { word: 'stiff' }
  */
-export function lookAt(sim: Simulation, look: Look): LookResult {
+export function lookAt(sim: Simulation, look: Look, drawn?: Installation): LookResult {
   const { circuit } = sim
   if (look.at === 'points') return pointsShown(sim, look)
   if (look.at === 'pipe') return pipeShown(sim, look.connection)
+  if (look.at === 'eyes') return sureOr(damageSeen(sim, look.thing))
+  if (look.at === 'wiring') return drawn ? { word: wiringSeen(drawn, circuit.installation, look.thing) } : nothing
   const device = circuit.deviceIndex.get(look.device)
   if (device === undefined) return nothing
   const own = <T extends { device: number }>(parts: readonly T[]): number[] =>
@@ -112,7 +123,7 @@ export function lookAt(sim: Simulation, look: Look): LookResult {
       if (actuator === undefined) return nothing
       if (!sim.actuatorSeized(actuator)) return { word: 'turns' }
       // What is bound at its driven end may be bound in its body or in its gears.
-      return sim.actuatorPosition(actuator) === 1 ? { unknown: 'either' } : { word: 'seized' }
+      return sim.actuatorPosition(actuator) === 1 ? { chances: { turns: 0.5, seized: 0.5 } } : { word: 'seized' }
     }
     case 'fuse':
       return own(circuit.fuses).length === 0

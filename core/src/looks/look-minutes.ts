@@ -19,6 +19,8 @@ export const lookMinutes: Record<Look['at'], number> = {
   fuse: 1.5,
   trip: 0.5,
   spindle: 4,
+  eyes: 1,
+  wiring: 1,
 }
 
 /** Minutes beside a look: the way to it, what has to be set, opened and waited for. Trade estimates. */
@@ -29,10 +31,12 @@ export const siteMinutes = {
   casingOfBoiler: 5,
   deadTest: 1.5,
   insulationTest: 3,
+  /** Each conductor, link and setting that is compared with the drawing. */
+  compared: 0.15,
   /** Until a pipe or what it warms can be told by hand. */
   warms: 5,
 } as const
 
 /** The device or wiring centre that a look is made at; of two points, the one of the red lead. */
 export const thingLookedAt = (see: Look | WrittenLook): string =>
-  ownerOf(see.at === 'points' ? see.red : see.at === 'pipe' ? see.connection : see.device)
+  'thing' in see ? see.thing : ownerOf(see.at === 'points' ? see.red : see.at === 'pipe' ? see.connection : see.device)

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { idSchema, terminalRefSchema } from '../installation'
 import { instruments } from '../instruments'
 
+const ofThing = <At extends string>(at: At) => z.strictObject({ at: z.literal(at), thing: idSchema })
 const ofDevice = <At extends string>(at: At) => z.strictObject({ at: z.literal(at), device: idSchema })
 
 /** A look as it is written down. Clicks are those heard since the last act. */
@@ -26,6 +27,8 @@ export const lookSchema = z.discriminatedUnion('at', [
   ofDevice('fuse'),
   ofDevice('trip'),
   ofDevice('spindle'),
+  ofThing('eyes'),
+  ofThing('wiring'),
 ])
 export type WrittenLook = z.infer<typeof lookSchema>
 

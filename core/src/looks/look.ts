@@ -34,6 +34,10 @@ export type Look =
   | { at: 'trip'; device: string }
   /** The spindle of a valve by hand, its head taken off. */
   | { at: 'spindle'; device: string }
+  /** What is seen of a device or wiring centre, its cover off: water, something burnt, a conductor that has come loose. */
+  | { at: 'eyes'; thing: string }
+  /** Its conductors, links and set-up beside the drawing. */
+  | { at: 'wiring'; thing: string }
 
 /** A word that a look can give. Of each kind of look the positive one stands first. */
 export const words = {
@@ -53,16 +57,20 @@ export const words = {
   fuse: ['whole', 'blown'],
   trip: ['in', 'tripped'],
   spindle: ['turns', 'seized'],
+  eyes: ['sound', 'loose', 'burnt', 'water'],
+  wiring: ['as-drawn', 'otherwise'],
 } as const satisfies Record<Look['at'], readonly string[]>
 
 export type Unit = 'V' | 'Ω' | 'MΩ' | 'W' | '°C'
 
 /**
- * What a look shows: a word, a number with its unit (`null` beyond the instrument's range), or nothing that can be known: a
- * conductor there has an end that nobody has found, the test must not be made, the part may be either way. Volts say what full volts are there.
+ * What a look shows: a word; one of several, each with how probable it is; a number with its unit (`null` beyond the instrument's
+ * range), or nothing that can be known: a conductor there has an end that nobody has found, the test must not be made. Volts say what full
+ * volts are there.
  */
 export type LookResult =
   | { word: string }
+  | { chances: Readonly<Record<string, number>> }
   | { value: number | null; unit: Exclude<Unit, 'V'> }
   | { value: number; unit: 'V'; full: number }
-  | { unknown: 'open-end' | 'refused' | 'nothing-there' | 'either' }
+  | { unknown: 'open-end' | 'refused' | 'nothing-there' }

@@ -238,6 +238,10 @@ export class Simulation extends PlantState {
   get history(): readonly SimEvent[] {
     return this.events.all
   }
+  /** What is wrong with each part, and what has happened to it since. */
+  get wrongParts(): Readonly<PartFlags> {
+    return this.flags
+  }
   /** The names of what is wrong just now, in the order in which it was put in. */
   get wrong(): string[] {
     return this.condition.wrong

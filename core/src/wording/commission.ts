@@ -114,7 +114,7 @@ export const otherwiseText = (circuit: Circuit, look: LookFound): string =>
 
 /** What was found at a look of a run. */
 export function rowFoundText(circuit: Circuit, { see, full = 0 }: RowLook, found: LookResult | Found): string {
-  if ('unknown' in found) return 'cannot be known'
+  if ('unknown' in found || 'chances' in found) return 'cannot be known'
   // Volts of a two-pole tester are told as what they mean.
   if ('full' in found && full > 0) return answerText(circuit, see, { word: found.value < full / 2 ? 'dead' : 'live' })
   return answerText(circuit, see, found)

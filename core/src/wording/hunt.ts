@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import { isDeadTest, type Complaint, type HuntEntry, type Reason, type Suspect } from '../hunt'
+import { needsIsolation, type Complaint, type HuntEntry, type Reason, type Suspect } from '../hunt'
 import type { WrittenLook } from '../looks'
 import { actText, inSentence } from './acts'
 import { runName } from './demands'
@@ -87,6 +87,8 @@ export function toolText(look: WrittenLook): string {
     case 'flow-temperature':
     case 'trip':
     case 'fuse':
+    case 'eyes':
+    case 'wiring':
       return 'Eye'
     default:
       return 'Hand'
@@ -95,4 +97,4 @@ export function toolText(look: WrittenLook): string {
 
 /** How a look stands to the supply: on live parts, isolated, or with nothing opened. */
 export const hazardOf = (look: WrittenLook, live: boolean): 'live' | 'dead' | 'covers-on' =>
-  live ? 'live' : isDeadTest(look) || look.at === 'spindle' ? 'dead' : 'covers-on'
+  live ? 'live' : needsIsolation(look) ? 'dead' : 'covers-on'

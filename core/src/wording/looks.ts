@@ -1,7 +1,7 @@
 import type { Circuit } from '../circuit'
 import { nth } from '../lists'
-import type { Found, LookResult, WrittenLook } from '../looks'
-import { nameOf } from './acts'
+import { thingLookedAt, type Found, type LookResult, type WrittenLook } from '../looks'
+import { inSentence, nameOf } from './acts'
 import { deviceName, phaseText, terminalName } from './names'
 
 const instrumentWords: Record<Extract<WrittenLook, { at: 'points' }>['with'], string> = {
@@ -52,12 +52,19 @@ export function lookText(circuit: Circuit, look: WrittenLook): string {
       return `${deviceName(circuit, look.device)}: has it tripped`
     case 'spindle':
       return `${deviceName(circuit, look.device)}: the spindle, head off`
+    case 'eyes':
+      return `${thingName(circuit, look.thing)}: what is seen, cover off`
+    case 'wiring':
+      return `${thingName(circuit, look.thing)}: the wiring beside the drawing`
   }
 }
 
+const thingName = (circuit: Circuit, id: string): string =>
+  circuit.installation.wiringCentres.find((centre) => centre.id === id)?.name ?? deviceName(circuit, id)
+
 /** The question a look answers. */
 export function questionText(circuit: Circuit, look: WrittenLook): string {
-  const name = look.at === 'points' || look.at === 'pipe' ? '' : nameOf(circuit, look.device)
+  const name = look.at === 'points' ? '' : inSentence(thingName(circuit, thingLookedAt(look)))
   switch (look.at) {
     case 'points':
       return pointsQuestion(circuit, look)
@@ -91,6 +98,10 @@ export function questionText(circuit: Circuit, look: WrittenLook): string {
       return `Has the ${name} tripped?`
     case 'spindle':
       return `Does the spindle of the ${name} turn, head off?`
+    case 'eyes':
+      return `What is seen in the ${name}, cover off?`
+    case 'wiring':
+      return `Is the ${name} wired as it is drawn?`
   }
 }
 
@@ -152,6 +163,10 @@ export function methodText(look: WrittenLook): string {
       return `By the position of its switch. Leave it as it is.`
     case 'spindle':
       return 'Isolated, head off, by hand.'
+    case 'eyes':
+      return 'Isolated, cover off. Look at the terminals, and pull each conductor gently.'
+    case 'wiring':
+      return 'Isolated, cover off. Each terminal with its colours, the links, how it is set up; a sleeve is somebody’s opinion.'
   }
 }
 
@@ -197,6 +212,8 @@ const answerWords: Partial<Record<WrittenLook['at'], Record<string, string>>> = 
   clicks: { one: 'One click', more: 'Two or more', none: 'No click' },
   pump: { running: 'Runs', 'not-running': 'Still' },
   trip: { in: 'Not tripped' },
+  eyes: { sound: 'All sound', loose: 'A loose conductor', burnt: 'Something burnt', water: 'Water' },
+  wiring: { 'as-drawn': 'All as drawn', otherwise: 'Something is otherwise' },
 }
 
 /**
@@ -224,6 +241,13 @@ export function answerText(
 export const expectedText = (circuit: Circuit, look: WrittenLook, expected: LookResult | 'open'): string =>
   expected !== 'open' && 'word' in expected ? answerText(circuit, look, expected).toLowerCase() : shownText(expected)
 
+/** Of several words those that may well be found, the likeliest first. */
+const likelyWords = (chances: Readonly<Record<string, number>>): string[] =>
+  Object.entries(chances)
+    .filter(([, chance]) => chance >= 0.05)
+    .sort(([, x], [, y]) => y - x)
+    .map(([word]) => word.replace(/-/g, ' '))
+
 const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1)
 const numberOf = (value: number, unit: string): string =>
   unit === 'Ω' && Math.abs(value) >= 1000
@@ -234,5 +258,6 @@ const numberOf = (value: number, unit: string): string =>
 export function shownText(shown: LookResult | 'open'): string {
   if (shown === 'open' || 'unknown' in shown) return 'not known'
   if ('word' in shown) return shown.word.replace(/-/g, ' ')
+  if ('chances' in shown) return likelyWords(shown.chances).join(' or ')
   return shown.value === null ? 'more than the instrument shows' : numberOf(shown.value, shown.unit)
 }

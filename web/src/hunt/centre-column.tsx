@@ -31,7 +31,6 @@ export function CentreColumn({ screen, centre }: CentreColumnProps) {
   const fields = useRef<(HTMLInputElement | null)[]>([])
   return (
     <>
-      <h2>{whole.name}</h2>
       <p className="quiet">
         Low-impedance tester to neutral, controls as they stand now. Or type volts, l or d, and Enter for the next one.
       </p>

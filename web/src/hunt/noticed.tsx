@@ -1,12 +1,12 @@
-import { deviceName, lookText, passes, settle, thingsOf, type Thing, type WrittenLook } from '@nobbet/core'
+import { deviceName, passes, settle, thingsOf, type Thing, type WrittenLook } from '@nobbet/core'
 import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { Answers } from './answers'
 import { CentreColumn } from './centre-column'
 import { CustomerSays } from './customer-says'
 import { placeName, type HuntScreen } from './hunt-screen'
 import { OneControl } from './one-control'
+import { OneLook } from './one-look'
 import { useSearchValue } from '../shell/use-search-value'
 
 interface NoticedProps {
@@ -36,6 +36,15 @@ export function Noticed({ screen, onDone }: NoticedProps) {
     return (
       <section className="sheet noticed" aria-label={thing.name}>
         {back}
+        <h2>{thing.name}</h2>
+        <details className="by-eye">
+          <summary>Isolated, cover off: what the eyes find</summary>
+          {thing.looks
+            .filter((see) => see.at !== 'points')
+            .map((see) => (
+              <OneLook key={see.at} screen={screen} of={thing.name} see={see} onDone={onDone} />
+            ))}
+        </details>
         <CentreColumn screen={screen} centre={thing.id} />
       </section>
     )
@@ -107,21 +116,10 @@ const isTerminal = (see: WrittenLook): boolean => see.at === 'points' && see.wit
 
 /** What can be seen of it, each with its answers; then how it can be set; then its terminals. */
 function OneThing({ screen, thing, onDone }: OneThingProps) {
-  const { circuit, writer } = screen
   const seen = thing.looks.filter((see) => !isTerminal(see))
   const read = thing.looks.filter(isTerminal)
   const found = (see: WrittenLook) => (
-    <div key={JSON.stringify(see)} className="one-look" data-look={JSON.stringify(see)}>
-      <h3>{lookText(circuit, see).replace(`${thing.name}: `, '')}</h3>
-      <Answers
-        screen={screen}
-        see={see}
-        onAnswer={(answer) => {
-          void writer.add([{ see, found: answer }])
-          onDone()
-        }}
-      />
-    </div>
+    <OneLook key={JSON.stringify(see)} screen={screen} of={thing.name} see={see} onDone={onDone} />
   )
   return (
     <>

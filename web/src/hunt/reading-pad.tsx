@@ -107,7 +107,8 @@ async function meterReading(
     return { problem: 'The simulated meter reads the system in Trace, and nothing has been done there yet.' }
   const { simulation } = new TraceSession(circuit, actions).rig
   const shown = lookAt(simulation, see.at === 'clicks' ? { ...see, at: 'clicks', since: 0 } : see)
-  if ('unknown' in shown) return { problem: 'The simulated meter reads nothing there as the system stands in Trace.' }
+  if ('unknown' in shown || 'chances' in shown)
+    return { problem: 'The simulated meter reads nothing there as the system stands in Trace.' }
   if ('word' in shown) return shown
   const rounded = shown.value === null ? null : Math.round(shown.value * 10) / 10
   return { value: rounded, unit: shown.unit } as Found

@@ -1,0 +1,166 @@
+import fc from 'fast-check'
+import { called, circuitOf } from '../../testing'
+import { advice, deadLooksAt, Hunt, looksAt, needsIsolation, type HuntEntry, type Suspect } from '.'
+import { isByEye } from './candidates'
+
+const twoPort = new Hunt(circuitOf('two-port-heating-hot-water'))
+const complained: HuntEntry = { id: 'c', says: { what: 'does-not-come-on', demand: 'heating-1' } }
+const off: HuntEntry[] = [
+  { id: 'off', do: 'spur.switch=off' },
+  { id: 'rest', do: 'settle' },
+]
+const after = (...log: HuntEntry[]) => {
+  const hunt = twoPort.again()
+  hunt.follow([complained, ...off, ...log])
+  const { shares } = hunt.ranking()
+  return { hunt, share: (id: string) => shares[hunt.suspects.findIndex((s) => s.id === id)] }
+}
+const eyes = (thing: string, word: string): HuntEntry => ({
+  id: `eyes ${thing}`,
+  see: { at: 'eyes', thing },
+  found: { word },
+})
+const wiring = (thing: string, word: string): HuntEntry => ({
+  id: `wiring ${thing}`,
+  see: { at: 'wiring', thing },
+  found: { word },
+})
+
+describe('what the eyes find', () => {
+  it('speaks for what would leave such marks, and hardly against what leaves them now and then', () => {
+    const before = after()
+    const wet = after(eyes('pump', 'water'))
+    expect(wet.share('pump.terminals.leak')).toBeGreaterThan(8 * before.share('pump.terminals.leak'))
+    const loose = after(eyes('wc', 'loose'))
+    expect(loose.share('stat-1-cable.brown.open')).toBeGreaterThan(4 * before.share('stat-1-cable.brown.open'))
+    const sound = after(eyes('wc', 'sound'))
+    const lost = sound.share('stat-1-cable.brown.open') / before.share('stat-1-cable.brown.open')
+    expect(lost).toBeGreaterThan(0.3)
+    expect(lost).toBeLessThan(0.9)
+  })
+
+  it('tells nobody apart for good: suspects that only differ in their marks are still told as a group', () => {
+    const contacts = ['programmer.heating.never-operates', 'programmer.heating.made-contact-open']
+    const { hunt } = after()
+    const told = advice(hunt, [complained, ...off], 1, { everyState: true }).groups
+    expect(told.some((group) => contacts.every((id) => group.includes(id)))).toBe(true)
+  })
+})
+
+describe('the wiring compared with the drawing', () => {
+  const moved = 'exchanged stat-1-cable.brown.0 stat-1-cable.black.0'
+  it('finds what was altered there, and clears it where it is as drawn', () => {
+    const before = after().share(moved)
+    expect(after(wiring('stat-1', 'otherwise')).share(moved)).toBeGreaterThan(5 * before)
+    expect(after(wiring('stat-1', 'as-drawn')).share(moved)).toBeLessThan(before / 5)
+    const elsewhere = after(wiring('pump', 'otherwise')).share(moved)
+    expect(elsewhere).toBeLessThan(before)
+  })
+
+  it('sees no difference between two conductors of one colour, nor what touches inside a cable', () => {
+    const sameColour = 'exchanged programmer-cable.blue.1 stat-1-cable.blue.1'
+    const touching = 'touching stat-1-cable.blue+brown'
+    for (const id of [sameColour, touching]) {
+      const { hunt } = after()
+      expect(
+        hunt.wiringShown(
+          hunt.suspects.findIndex((s) => s.id === id),
+          'wc',
+        ),
+      ).toEqual({ word: 'as-drawn' })
+    }
+  })
+
+  it('tells suspects apart whose conductors join the same', () => {
+    const { hunt } = after()
+    const byKind = new Map<number, Suspect[]>()
+    hunt.suspects.forEach((suspect, i) => {
+      if (suspect.hypothesis?.variant.change)
+        byKind.set(hunt.kindOf(i), [...(byKind.get(hunt.kindOf(i)) ?? []), suspect])
+    })
+    const things = ['wc', ...hunt.circuit.devices.map(({ device }) => device.id)]
+    const lookOf = ({ id }: Suspect) =>
+      things
+        .map((thing) =>
+          JSON.stringify(
+            hunt.wiringShown(
+              hunt.suspects.findIndex((s) => s.id === id),
+              thing,
+            ),
+          ),
+        )
+        .join()
+    const differ = [...byKind.values()].find((alike) => new Set(alike.map(lookOf)).size > 1)!
+    const [one, other] = [differ[0], differ.find((suspect) => lookOf(suspect) !== lookOf(differ[0]))!]
+    const at = things.find((thing) => {
+      const shown = (suspect: Suspect) => JSON.stringify(hunt.wiringShown(hunt.suspects.indexOf(suspect), thing))
+      return shown(one) !== shown(other)
+    })!
+    const found = hunt.wiringShown(hunt.suspects.indexOf(one), at)
+    const { share } = after(wiring(at, 'word' in (found as object) ? (found as { word: string }).word : ''))
+    expect(share(one.id) / one.prior).toBeGreaterThan((5 * share(other.id)) / other.prior)
+  })
+
+  it('is as drawn once it was put right', () => {
+    const log = [
+      wiring('stat-1', 'otherwise'),
+      { id: 'm', mended: moved },
+      { ...wiring('stat-1', 'as-drawn'), id: 'again' },
+    ]
+    const { hunt } = after(...log)
+    const fits = hunt.fits(hunt.suspects.findIndex((s) => s.id === moved))
+    expect(fits.slice(-2).map(({ expected }) => expected)).toEqual([{ word: 'otherwise' }, { word: 'as-drawn' }])
+    expect(Math.min(...fits.slice(-2).map(({ chance }) => chance))).toBeGreaterThan(0.9)
+  })
+})
+
+describe('looks by eye', () => {
+  it('are proposed with the supply off and only so, whatever stands open already', () => {
+    const looks = [...looksAt(twoPort.circuit), ...deadLooksAt(twoPort.circuit)].filter(isByEye)
+    expect(looks.every(needsIsolation)).toBe(true)
+    for (const log of [[complained], [complained, ...off]]) {
+      const hunt = twoPort.again()
+      hunt.follow(log)
+      const { next } = advice(hunt, log, 500, { looks, everyState: true })
+      expect(next.length).toBeGreaterThan(0)
+      for (const look of next)
+        expect({ see: look.see, isolated: look.isolated }).toEqual({ see: look.see, isolated: true })
+    }
+  })
+
+  it('never rule out what is really so, whatever it is and whatever was looked at (property)', () => {
+    const looks = deadLooksAt(twoPort.circuit).filter(isByEye)
+    const singles = twoPort.singles.filter(({ hypothesis }) => hypothesis)
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...singles),
+        fc.subarray([...looks], { minLength: 1, maxLength: 3 }),
+        (truth, some) => {
+          const { hunt } = after()
+          const i = hunt.suspects.findIndex(({ id }) => id === truth.id)
+          const log = some.map((see, n): HuntEntry => {
+            const shown = see.at === 'wiring' ? hunt.wiringShown(i, see.thing) : hunt.courseOf(i).shows(see).expected
+            const word = shown === 'open' || 'word' in shown ? (shown as { word: string }).word : 'sound'
+            return { id: `${n}`, see, found: { word } }
+          })
+          const { hunt: followed } = after(...log)
+          expect(
+            Math.min(
+              ...followed
+                .fits(i)
+                .slice(1)
+                .map(({ chance }) => chance),
+            ),
+          ).toBeGreaterThan(0.25)
+        },
+      ),
+      { numRuns: 40 },
+    )
+  })
+
+  it('lead to a conductor in the wrong terminal as well as any reading', () => {
+    const truth = twoPort.singles.find(({ id }) => id === 'exchanged stat-1-cable.brown.0 stat-1-cable.black.0')!
+    const { found, wrongParts } = called(twoPort.again(), { truth: [truth.hypothesis!], seed: 7, exact: true })
+    expect({ found, wrongParts }).toEqual({ found: true, wrongParts: 0 })
+  })
+})
