@@ -19,7 +19,7 @@ import {
   type HuntEntry,
   type NextLook,
 } from '../src/hunt'
-import { toTheEye, type Hypothesis } from '../src/hypotheses'
+import { begin, toTheEye, type Hypothesis } from '../src/hypotheses'
 import { alikeTo } from '../src/inference'
 import { edited, type Installation } from '../src/installation'
 import { lookAt, wiringSeen, type Found, type LookResult } from '../src/looks'
@@ -184,7 +184,7 @@ function realised(circuit: Circuit, truth: readonly Hypothesis[], random: () => 
     for (const { variant } of wrong) {
       if (variant.defects.length > 0) sim.putIn(variant.defects.map((_, i) => i).join(), variant.defects)
       sim.settle()
-      for (const action of variant.start) if (action.do === 'set') sim.set(action.device, action.control, action.value)
+      for (const action of variant.start) begin(sim, action)
       sim.settle()
     }
     return sim

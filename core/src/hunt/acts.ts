@@ -32,6 +32,8 @@ export function perform(sim: Simulation, act: string): void {
       return void sim.run(action.ms)
     case 'clock':
       return sim.setClock(action.minuteOfWeek)
+    case 'lost-time':
+      return sim.setLostTime(action.device, action.minutes)
     case 'heat':
       return sim.letWarm(action.scenario ?? undefined)
     default:

@@ -10,6 +10,7 @@ describe('a call led by the hunt', () => {
     ['diverter', 'valve.motor.open'],
     ['single-zone', 'call-cable.white.open'],
     ['single-zone-bus', 'nothing-wrong'],
+    ['two-port-heating-hot-water', 'start programmer clock'],
     ['hot-water-priority', 'zv-hw.motor.open'],
     ['gravity', 'stat-1-cable.black.open'],
   ]
@@ -58,6 +59,7 @@ describe('what the customer says', () => {
     ['warms-with-another', 'heating-1', 'zv-1.outlet.passes', 'pump.motor.open'],
     ['gets-too-hot', 'hot-water', 'cyl-stat.contact.stuck-operated', 'stat-1.contact.never-makes'],
     ['blows-the-fuse', 'heating-1', 'boiler.casing.leak', 'zv-1.motor.open'],
+    ['comes-on-at-wrong-times', 'hot-water', 'start programmer clock', 'zv-1.motor.open'],
   ])('"%s" of %s speaks for %s, and against %s', (what, demand, likelier, less) => {
     const told = after(says(what, demand))
     expect(told(likelier)).toBeGreaterThan(nothing(likelier))

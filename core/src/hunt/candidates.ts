@@ -128,6 +128,7 @@ function liveLooksAt(circuit: Circuit): WrittenLook[] {
     const moves = type.primitives.filter((p) => p.kind === 'actuator')
     if (moves.some((p) => p.lever)) found.push({ at: 'lever', device: id })
     if (moves.length > 0) found.push({ at: 'motor', device: id }, { at: 'spindle', device: id })
+    if (type.controls.some((control) => control.timed)) found.push({ at: 'clock', device: id })
     if (type.inputs.length > 0) found.push({ at: 'boiler', device: id }, { at: 'display', device: id })
     for (const part of type.primitives) {
       if (part.kind === 'load' && part.work === 'runs') found.push({ at: 'pump', device: id })

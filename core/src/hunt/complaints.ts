@@ -15,6 +15,7 @@ export const complaints = [
   'goes-off-when-another-is-done',
   'never-goes-off',
   'comes-on-by-itself',
+  'comes-on-at-wrong-times',
   'warms-with-another',
   'gets-too-hot',
   'makes-a-noise',
@@ -41,6 +42,7 @@ interface Noticed {
 /** What would be noticed of one installation, found at rest, whatever is then asked of it. */
 export class Noticing {
   private readonly met = new Map<string, Noticed>()
+  private readonly otherTimes = new Map<string, boolean>()
 
   constructor(private readonly rest: Simulation) {}
 
@@ -66,6 +68,8 @@ export class Noticing {
         return ids.some((id) => warmsIn(id, [id], []) || this.after([id], []).calls)
       case 'comes-on-by-itself':
         return demand === undefined ? rest().calls || rest().warm.length > 0 : rest().warm.includes(demand)
+      case 'comes-on-at-wrong-times':
+        return ids.some((id) => this.keepsOtherTimes(id))
       case 'warms-with-another':
         return ids.some((id) => others(id).some((other) => warmsIn(id, [other])))
       case 'gets-too-hot':
@@ -75,6 +79,13 @@ export class Noticing {
       case 'blows-the-fuse':
         return rest().blown || this.after(all).blown || ids.some((id) => this.after([id]).blown)
     }
+  }
+
+  /** Left to its clocks, does the boiler work at other times of the day than it would with all of them right? */
+  private keepsOtherTimes(demand: string): boolean {
+    const known = this.otherTimes.get(demand) ?? otherTimesOf(this.rest, demand)
+    this.otherTimes.set(demand, known)
+    return known
   }
 
   /** After these demands were asked, one set after the other, each until nothing moved; `satisfied` first: warm enough, channel on. */
@@ -92,6 +103,35 @@ export class Noticing {
     }
     return noticed
   }
+}
+
+function otherTimesOf(rest: Simulation, demand: string): boolean {
+  const { circuit } = rest
+  const wrong = circuit.devices.flatMap(({ device }, i) => (rest.lostTime(i) ? [device.id] : []))
+  if (wrong.length === 0) return false
+  const [as, right] = [rest.fork(), rest.fork()]
+  for (const id of wrong) right.setLostTime(id, 0)
+  for (const sim of [as, right]) {
+    ask(sim, [demand])
+    for (const action of demandActions(circuit, [demand]))
+      if (action.do === 'set' && hasTimes(circuit, action)) sim.set(action.device, action.control, 'timed')
+    sim.setClock(0)
+  }
+  const calls = (sim: Simulation) => circuit.behaviours.map((_, i) => calledPhases.has(sim.phase(i).phase)).join()
+  for (let looked = 0; looked < looksADay; looked++) {
+    for (const sim of [as, right]) sim.run((24 * 3_600_000) / looksADay)
+    if (calls(as) !== calls(right)) return true
+  }
+  return false
+}
+const looksADay = 48
+
+function hasTimes(
+  { devices, deviceIndex }: Circuit,
+  { device, control }: { device: string; control: string },
+): boolean {
+  const kind = devices[deviceIndex.get(device) ?? -1]?.type.controls.find(({ id }) => id === control)
+  return kind?.kind === 'choice' && kind.values.some(({ id }) => id === 'timed')
 }
 
 function ask(sim: Simulation, ids: readonly string[]): void {

@@ -17,6 +17,7 @@ export const usualErrors: Record<Look['at'], number> = {
   boiler: 0.02,
   display: 0.02,
   lamps: 0.03,
+  clock: 0.02,
   'flow-temperature': 0.02,
   pipe: 0.05,
   warmth: 0.05,

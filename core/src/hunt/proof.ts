@@ -78,6 +78,8 @@ function statesOf(circuit: Circuit, what: Complaint, demand: Demand): Pick<Proof
     case 'never-goes-off':
     case 'comes-on-by-itself':
       return each([], callAt(circuit))
+    case 'comes-on-at-wrong-times':
+      return each(asked, [...clocksOf(circuit, demand), ...warms])
     case 'gets-too-hot':
       return each(asked.slice(0, 1), warms)
     case 'warms-with-another':
@@ -93,6 +95,14 @@ function statesOf(circuit: Circuit, what: Complaint, demand: Demand): Pick<Proof
 
 const callAt = ({ devices }: Circuit): WrittenLook[] =>
   devices.flatMap(({ device, type }) => (type.inputs.length > 0 ? [{ at: 'boiler', device: device.id }] : []))
+
+/** The clocks that time a service. */
+const clocksOf = ({ devices }: Circuit, { channel, thermostat }: Demand): WrittenLook[] =>
+  devices.flatMap(({ device, type }) =>
+    (device.id === channel?.device || device.id === thermostat?.device) && type.controls.some(({ timed }) => timed)
+      ? [{ at: 'clock', device: device.id }]
+      : [],
+  )
 
 const fusesOf = ({ devices }: Circuit): WrittenLook[] =>
   devices.flatMap(({ device, type }) =>

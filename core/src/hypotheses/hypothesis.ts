@@ -162,8 +162,14 @@ export function restOf(circuit: Circuit, { change, defects, start }: Variant, re
     sim.settle()
   }
   for (const action of start) {
-    if (action.do === 'set') sim.set(action.device, action.control, action.value)
+    begin(sim, action)
     sim.settle()
   }
   return sim
+}
+
+/** Does one of the acts of a start. */
+export function begin(sim: Simulation, action: Action): void {
+  if (action.do === 'set') sim.set(action.device, action.control, action.value)
+  if (action.do === 'lost-time') sim.setLostTime(action.device, action.minutes)
 }

@@ -45,6 +45,8 @@ export class Rig {
         return
       case 'clock':
         return this.now.setClock(action.minuteOfWeek)
+      case 'lost-time':
+        return this.now.setLostTime(action.device, action.minutes)
       case 'heat':
         return this.now.letWarm(action.scenario ?? undefined)
       case 'fault':

@@ -14,8 +14,8 @@ export interface Start {
 }
 
 /**
- * Starts other than rest: each demand that was served and ended before, and each control that is no demand's stood otherwise: a
- * lever latched, a switch off.
+ * Starts other than rest: each demand that was served and ended before; each control that is no demand's stood otherwise: a lever
+ * latched, a switch off; each clock wrong.
  */
 export function startsOf(circuit: Circuit): Start[] {
   const { demands } = circuit.installation.intent
@@ -45,5 +45,20 @@ export function startsOf(circuit: Circuit): Start[] {
         }))
     }),
   )
-  return [...ended, ...stood]
+  const clocks = circuit.devices.flatMap(({ device, type }): Start[] =>
+    type.controls.some((control) => control.timed)
+      ? [
+          {
+            name: `start ${device.id} clock`,
+            label: `${device.name}: its clock shows the wrong time`,
+            remedy: 'Set the clock, and see that it keeps it.',
+            actions: [{ do: 'lost-time', device: device.id, minutes: lostMinutes }],
+          },
+        ]
+      : [],
+  )
+  return [...ended, ...stood, ...clocks]
 }
+
+/** A clock that is wrong is taken to be wrong by this, minutes: morning for evening. */
+const lostMinutes = 12 * 60

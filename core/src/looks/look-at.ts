@@ -94,6 +94,14 @@ export function lookAt(sim: Simulation, look: Look, drawn?: Installation): LookR
             'dark',
           )
     }
+    case 'clock': {
+      const wrongBy = sim.lostTime(device)
+      if (wrongBy === undefined) return nothing
+      const loads = own(circuit.loads)
+      // One with nothing to feed has a battery, or a spring.
+      if (loads.length > 0 && !loads.some((i) => sim.loadWorking(i))) return { word: 'dark' }
+      return word(wrongBy === 0, 'right', 'wrong')
+    }
     case 'flow-temperature': {
       const way = circuit.water.sources.find((s) => s.device === device)?.way
       return way === undefined ? nothing : { value: nth(sim.pipeTemperatures(), 2 * way + 1), unit: '°C' }

@@ -13,6 +13,7 @@ export const lookMinutes: Record<Look['at'], number> = {
   boiler: 0.5,
   display: 0.5,
   lamps: 0.5,
+  clock: 0.5,
   'flow-temperature': 0.5,
   pipe: 1,
   warmth: 1,

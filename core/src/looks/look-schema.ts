@@ -21,6 +21,7 @@ export const lookSchema = z.discriminatedUnion('at', [
   ofDevice('boiler'),
   ofDevice('display'),
   ofDevice('lamps'),
+  ofDevice('clock'),
   ofDevice('flow-temperature'),
   z.strictObject({ at: z.literal('pipe'), connection: terminalRefSchema }),
   ofDevice('warmth'),

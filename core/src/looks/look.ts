@@ -24,6 +24,8 @@ export type Look =
   /** The phase its display shows. */
   | { at: 'display'; device: string }
   | { at: 'lamps'; device: string }
+  /** The time that its clock shows. */
+  | { at: 'clock'; device: string }
   | { at: 'flow-temperature'; device: string }
   /** A pipe by hand, at the device's own connection: `valve.A`. */
   | { at: 'pipe'; connection: string }
@@ -51,6 +53,7 @@ export const words = {
   /** As the sequences of the catalogue name their phases. */
   display: [],
   lamps: ['lit', 'dark'],
+  clock: ['right', 'wrong', 'dark'],
   'flow-temperature': [],
   pipe: ['hot', 'warm', 'cold'],
   warmth: ['warms', 'stays-cold'],

@@ -8,6 +8,8 @@ export type Action =
   | { do: 'mend'; fault: string }
   /** Every clock is set: minutes after Monday's midnight. */
   | { do: 'clock'; minuteOfWeek: number }
+  /** A device's own clock shows so many minutes more than it is, to a week either way; 0, it is right. */
+  | { do: 'lost-time'; device: string; minutes: number }
   /** Temperatures go their own way in such a house and weather; null, a hand sets them. */
   | { do: 'heat'; scenario: Scenario | null }
 
@@ -24,8 +26,8 @@ const longestWaitMs = 7 * 24 * unitMs.h
 
 /**
  * Reads one action as written on a command line or in an address:
- * `DEVICE.CONTROL=VALUE`, `wait=20s` (ms, s, min, h), `fault=NAME`, `mend=NAME`, `clock=mon-06:30`, `heat=semi/winter`,
- * `heat=off`.
+ * `DEVICE.CONTROL=VALUE`, `wait=20s` (ms, s, min, h), `fault=NAME`, `mend=NAME`, `clock=mon-06:30`, `lost-time=DEVICE/720` (minutes),
+ * `heat=semi/winter`, `heat=off`.
  * Throws {@link ActionError}. Whether device, control and fault exist is the simulation's to say.
  */
 export function parseAction(text: string): Action {
@@ -43,6 +45,7 @@ export function parseAction(text: string): Action {
   }
   if (left === 'fault' || left === 'mend') return { do: left, fault: right }
   if (left === 'clock') return { do: 'clock', minuteOfWeek: parseClock(right) }
+  if (left === 'lost-time') return parseLostTime(right)
   if (left === 'heat') return { do: 'heat', scenario: parseScenario(right) }
   const dot = left.indexOf('.')
   if (dot < 1 || dot === left.length - 1)
@@ -60,6 +63,14 @@ function parseClock(text: string): number {
   if (day < 0 || hour > 23 || minute > 59)
     throw new ActionError(`"${text}" is not a time of the week: write a day and a time, for example mon-06:30`)
   return (day * 24 + hour) * 60 + minute
+}
+
+function parseLostTime(text: string): Action {
+  const match = /^([^/]+)\/(-?\d{1,5})$/.exec(text)
+  const minutes = Number(match?.[2])
+  if (!match?.[1] || Math.abs(minutes) >= 7 * 24 * 60)
+    throw new ActionError(`"${text}" is no clock and minutes: write DEVICE/720, at most a week either way`)
+  return { do: 'lost-time', device: match[1], minutes }
 }
 
 /** A minute of the week as {@link parseAction} reads it, `mon-06:30`. */
@@ -88,6 +99,8 @@ export function formatAction(action: Action): string {
       return action.ms % 1000 === 0 ? `wait=${action.ms / 1000}s` : `wait=${action.ms}ms`
     case 'clock':
       return `clock=${formatClock(action.minuteOfWeek)}`
+    case 'lost-time':
+      return `lost-time=${action.device}/${action.minutes}`
     case 'heat':
       return `heat=${action.scenario ? `${action.scenario.house}/${action.scenario.weather}` : 'off'}`
     default:

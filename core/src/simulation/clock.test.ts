@@ -8,6 +8,16 @@ const called = (...actions: string[]) =>
   signsOf(rigAfter(circuit, 'stat-1.set=25', ...actions, 'wait=1min').simulation).boilers[0].calls.length > 0
 
 describe('a programmer', () => {
+  it('whose own clock is wrong keeps its week at other times, until that is set right', () => {
+    const lost = ['programmer.heating=timed', 'lost-time=programmer/360']
+    expect([called(...lost, 'clock=mon-07:00'), called(...lost, 'clock=mon-12:00')]).toEqual([false, true])
+    expect(called(...lost, 'clock=mon-07:00', 'lost-time=programmer/0')).toBe(true)
+    // What comes next is come to at the right moment too.
+    expect(called(...lost, 'clock=mon-09:00', 'wait=2h')).toBe(true)
+    expect(called('programmer.heating=timed', 'lost-time=programmer/-60', 'clock=mon-07:29')).toBe(true)
+    expect(() => rigAfter(circuit, 'lost-time=stat-1/720')).toThrow('"stat-1" has no clock')
+  })
+
   it('timed is on and off as its week says, and off while no clock is set', () => {
     expect(called('programmer.heating=timed')).toBe(false)
     expect(called('programmer.heating=timed', 'clock=mon-07:00')).toBe(true)
@@ -69,8 +79,15 @@ describe('a hygiene run', () => {
 })
 
 it('actions on clock and heat are written as they are read', () => {
-  for (const text of ['clock=mon-06:30', 'clock=sun-23:59', 'heat=semi/cold-snap', 'heat=off'])
+  for (const text of [
+    'clock=mon-06:30',
+    'clock=sun-23:59',
+    'lost-time=programmer/-60',
+    'heat=semi/cold-snap',
+    'heat=off',
+  ])
     expect(formatAction(parseAction(text))).toBe(text)
   expect(() => parseAction('clock=monday')).toThrow('for example mon-06:30')
+  expect(() => parseAction('lost-time=programmer')).toThrow('write DEVICE/720')
   expect(() => parseAction('heat=castle/winter')).toThrow('write one of flat, semi, large')
 })

@@ -65,8 +65,11 @@ export class Clock {
   private readonly back: Float64Array
   /** Minutes after Monday's midnight at time 0; undefined while the clock is not set. */
   private offset?: number
+  /** By device, how many minutes more its clock shows than it is. */
+  private readonly wrongBy: Map<number, number>
 
   constructor(circuit: Circuit, from?: Clock) {
+    this.wrongBy = new Map(from?.wrongBy)
     this.weeks = weeks(circuit)
     this.back = from ? from.back.slice() : new Float64Array(this.weeks.returning.length).fill(Infinity)
     this.offset = from?.offset
@@ -86,14 +89,32 @@ export class Clock {
     return minute < 0 ? minute + weekMinutes : minute
   }
 
+  /** How many minutes more the clock of a device shows than it is. */
+  wrong(device: number): number {
+    return this.wrongBy.get(device) ?? 0
+  }
+  setWrong(device: number, minutes: number): void {
+    if (minutes === 0) this.wrongBy.delete(device)
+    else this.wrongBy.set(device, minutes)
+  }
+  hasOwn(device: number): boolean {
+    return this.weeks.timed.some((one) => one.device === device)
+  }
+  /** What the clock of a device shows, as a minute of the week. */
+  private shownBy(device: number, time: number): number | undefined {
+    const minute = this.minuteOfWeek(time)
+    const wrong = this.wrong(device)
+    if (minute === undefined || wrong === 0) return minute
+    return (((minute + wrong) % weekMinutes) + weekMinutes) % weekMinutes
+  }
+
   /** When the next step of any week comes, or a control goes back, in ms. */
   nextAt(time: number): number {
     let next = Infinity
     for (const due of this.back) if (due < next) next = due
-    const now = this.minuteOfWeek(time)
-    if (now === undefined) return next
-    for (const { steps } of this.weeks.timed) {
-      if (steps.length < 2) continue
+    for (const { device, steps } of this.weeks.timed) {
+      const now = this.shownBy(device, time)
+      if (now === undefined || steps.length < 2) continue
       // A hundredth of a millisecond: a step that is reached is not reached again.
       const coming = steps.find((s) => s.at > now + 1e-7)
       const minutes = coming ? coming.at - now : weekMinutes - now + steps[0].at
@@ -106,7 +127,7 @@ export class Clock {
   /** What the programme of a control says at this time. */
   says(control: number, time: number): string | number | undefined {
     const week = this.weeks.byControl.get(control)
-    const now = this.minuteOfWeek(time)
+    const now = week && this.shownBy(week.device, time)
     if (!week || now === undefined || week.steps.length === 0) return undefined
     return (week.steps.findLast((s) => s.at <= now + 1e-7) ?? week.steps[week.steps.length - 1]).value
   }
@@ -115,10 +136,11 @@ export class Clock {
   timed(control: number, mode: string | number, time: number): boolean {
     const says = this.says(control, time) === 'on'
     if (mode !== 'once' || says) return says
-    const now = this.minuteOfWeek(time)
-    if (now === undefined) return false
+    const week = this.weeks.byControl.get(control)
+    const now = week && this.shownBy(week.device, time)
+    if (!week || now === undefined) return false
     const today = Math.floor(now / dayMinutes) * dayMinutes
-    const steps = this.weeks.byControl.get(control)!.steps.filter((s) => s.at >= today && s.at < today + dayMinutes)
+    const steps = week.steps.filter((s) => s.at >= today && s.at < today + dayMinutes)
     return steps.some((s) => s.value === 'on' && s.at <= now) && steps.some((s) => s.value === 'on' && s.at > now)
   }
 
@@ -130,10 +152,9 @@ export class Clock {
       this.back[i] = Infinity
       if (controls[control] === from) turned.push({ control, value: to })
     })
-    const now = this.minuteOfWeek(time)
-    if (now === undefined) return turned
     for (const { control, device, timed, steps } of this.weeks.timed) {
-      if (!timed.turns || timed.leaves?.includes(String(controls[control]))) continue
+      const now = this.shownBy(device, time)
+      if (now === undefined || !timed.turns || timed.leaves?.includes(String(controls[control]))) continue
       if (timed.while && !timed.while.is.includes(String(controls[index(device, timed.while.control)]))) continue
       const step = steps.find((s) => Math.abs(s.at - now) < 1e-4)
       if (step && step.value !== controls[control]) turned.push({ control, value: step.value })

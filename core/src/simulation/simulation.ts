@@ -128,6 +128,22 @@ export class Simulation extends PlantState {
   }
 
   /**
+   * The clock of one device shows so many minutes more than it is; 0, it is right. Throws {@link ActionError} where the device has
+   * none.
+   */
+  setLostTime(device: string, minutes: number): void {
+    const at = this.circuit.deviceIndex.get(device)
+    if (at === undefined) throw new ActionError(`there is no device "${device}"`)
+    if (!this.clock.hasOwn(at)) throw new ActionError(`"${device}" has no clock`)
+    this.clock.setWrong(at, minutes)
+    this.touched()
+  }
+  /** How many minutes more the clock of a device shows than it is; undefined of what has none. */
+  lostTime(device: number): number | undefined {
+    return this.clock.hasOwn(device) ? this.clock.wrong(device) : undefined
+  }
+
+  /**
    * Lets rooms, cylinders and water warm and cool by themselves, in such a house and weather; without a scenario a hand sets
    * what is felt, as at the start. Without a clock it is Monday, midnight.
    */

@@ -40,6 +40,7 @@ export const complaintWords: Record<Complaint, string> = {
   'comes-on-by-itself': 'comes on by itself',
   'warms-with-another': 'warms while another is on',
   'gets-too-hot': 'gets too hot',
+  'comes-on-at-wrong-times': 'comes on at the wrong times',
   'makes-a-noise': 'makes a noise',
   'blows-the-fuse': 'blows the fuse',
 }
@@ -84,6 +85,7 @@ export function toolText(look: WrittenLook): string {
     case 'display':
     case 'boiler':
     case 'lamps':
+    case 'clock':
     case 'flow-temperature':
     case 'trip':
     case 'fuse':

@@ -42,6 +42,8 @@ export function lookText(circuit: Circuit, look: WrittenLook): string {
       return `${deviceName(circuit, look.device)}: the display`
     case 'lamps':
       return `${deviceName(circuit, look.device)}: the lamps`
+    case 'clock':
+      return `${deviceName(circuit, look.device)}: the time it shows`
     case 'flow-temperature':
       return `${deviceName(circuit, look.device)}: flow temperature`
     case 'warmth':
@@ -88,6 +90,8 @@ export function questionText(circuit: Circuit, look: WrittenLook): string {
       return `What does the ${name} show?`
     case 'lamps':
       return `Are the lamps of the ${name} lit?`
+    case 'clock':
+      return `Is the time right on the ${name}, and the day?`
     case 'flow-temperature':
       return `What flow temperature does the ${name} show?`
     case 'warmth':
@@ -153,6 +157,8 @@ export function methodText(look: WrittenLook): string {
       return 'The display shows what it believes: its pump sign proves no pump.'
     case 'lamps':
       return 'A lit lamp proves a lamp, no contact.'
+    case 'clock':
+      return 'Mind morning and evening, the day, and summer time.'
     case 'flow-temperature':
       return 'As its display has it.'
     case 'warmth':
@@ -211,6 +217,7 @@ const answerWords: Partial<Record<WrittenLook['at'], Record<string, string>>> = 
   motor: { buzzes: 'Buzzes to and fro' },
   clicks: { one: 'One click', more: 'Two or more', none: 'No click' },
   pump: { running: 'Runs', 'not-running': 'Still' },
+  clock: { right: 'Right', wrong: 'Wrong', dark: 'Shows nothing' },
   trip: { in: 'Not tripped' },
   eyes: { sound: 'All sound', loose: 'A loose conductor', burnt: 'Something burnt', water: 'Water' },
   wiring: { 'as-drawn': 'All as drawn', otherwise: 'Something is otherwise' },

@@ -33,6 +33,7 @@ const words: readonly Complaint[] = [
   'only-with-another',
   'goes-off-when-another-is-done',
   'comes-on-by-itself',
+  'comes-on-at-wrong-times',
   'warms-with-another',
   'gets-too-hot',
   'makes-a-noise',
