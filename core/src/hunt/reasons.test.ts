@@ -1,4 +1,5 @@
-import { circuitOf } from '../../testing'
+import { circuitOf, installationOf } from '../../testing'
+import { compile } from '../circuit'
 import { reasonText } from '../wording'
 import { reasonsOf, type HuntEntry } from '.'
 
@@ -57,5 +58,40 @@ describe('why an installation in order does what was complained of', () => {
     const off = reasonsOf(circuit, log).find(({ reason }) => reason.why === 'channel-off')
     expect(off?.findings).toEqual(['before', 'after'])
     expect(reasonsOf(circuit, acts('programmer.heating=on', 'settle'))).toEqual([])
+  })
+
+  it('a frost thermostat asks past the programmer, in the cold and only then', () => {
+    const doc = installationOf('two-port-heating-hot-water')
+    const motor = doc.cables
+      .find(({ id }) => id === 'zv-1-lead')!
+      .cores.find(({ id }) => id === 'brown')!
+      .ends.find((end) => end.at === 'terminal' && end.terminal.startsWith('wc.'))!
+    const [supply] = doc.cables.find(({ id }) => id === 'supply')!.cores[0].ends.filter((end) => end.at === 'terminal')
+    doc.devices.push({
+      id: 'frost',
+      type: 'frost-thermostat',
+      name: 'Frost thermostat',
+      place: doc.places[0].id,
+      settings: {},
+    })
+    doc.cables.push({
+      id: 'frost-cable',
+      label: 'Frost thermostat cable',
+      cores: [
+        { id: 'brown', colour: 'brown', areaMm2: 0.75, ends: [{ at: 'terminal', terminal: 'frost.L' }, supply] },
+        { id: 'black', colour: 'black', areaMm2: 0.75, ends: [{ at: 'terminal', terminal: 'frost.SL' }, motor] },
+      ],
+    })
+    const circuit = compile(doc)
+    const told = (...actions: string[]) =>
+      reasonsOf(circuit, [...acts(...actions, 'settle'), look('seen')])
+        .map(({ reason }) => reasonText(circuit, reason))
+        .filter((text) => text.startsWith('Frost'))
+    expect(told('frost.air=2')).toEqual([
+      'Frost thermostat asks, whatever is set: no service is asked for, and without it there is no call',
+    ])
+    expect(told('frost.air=12')).toEqual([])
+    // Whoever asks for the same is told that, not the frost thermostat.
+    expect(told('frost.air=2', 'programmer.heating=on', 'stat-1.set=30')).toEqual([])
   })
 })

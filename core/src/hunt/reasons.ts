@@ -5,6 +5,7 @@ import { Simulation } from '../simulation'
 import { asked, circuitOpen, goesFirst, ownRun, portsOf, wanted, type OwnRun } from '../trace'
 import type { HuntEntry } from './case'
 import { Course } from './course'
+import { asksBesides } from './asks-besides'
 import { complainedOf } from './standing'
 
 /** Why an installation in order does what somebody complained of: by what it is told from a fault. */
@@ -15,6 +16,7 @@ export type Reason =
   | { why: 'own-run'; demand: string; run: OwnRun }
   | { why: 'stays-over'; demand: string; valve: string }
   | { why: 'overrun'; boiler: string }
+  | { why: 'asks-besides'; device: string }
 
 /** A reason, and the findings at whose moments it held. */
 export interface HeldReason {
@@ -34,7 +36,11 @@ export function reasonsOf(circuit: Circuit, log: readonly HuntEntry[]): HeldReas
   for (const entry of log) {
     if ('do' in entry) course.act(entry.do)
     if (!('see' in entry)) continue
-    for (const reason of [...demands.flatMap((demand) => reasonsAt(course.sim, demand)), ...overruns(course.sim)]) {
+    for (const reason of [
+      ...demands.flatMap((demand) => reasonsAt(course.sim, demand)),
+      ...overruns(course.sim),
+      ...asksBesides(course.sim),
+    ]) {
       const key = JSON.stringify(reason)
       held.set(key, { reason, findings: [...(held.get(key)?.findings ?? []), entry.id] })
     }

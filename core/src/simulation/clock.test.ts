@@ -14,7 +14,7 @@ describe('a programmer', () => {
     expect(called(...lost, 'clock=mon-07:00', 'lost-time=programmer/0')).toBe(true)
     // What comes next is come to at the right moment too.
     expect(called(...lost, 'clock=mon-09:00', 'wait=2h')).toBe(true)
-    expect(called('programmer.heating=timed', 'lost-time=programmer/-60', 'clock=mon-07:29')).toBe(true)
+    expect(called('programmer.heating=timed', 'lost-time=programmer/-60', 'clock=mon-07:30')).toBe(true)
     expect(() => rigAfter(circuit, 'lost-time=stat-1/720')).toThrow('"stat-1" has no clock')
   })
 
