@@ -1,4 +1,4 @@
-import { lookText, shownText, type Circuit, type HuntAnswer, type HuntEntry, type Pairs } from '@nobbet/core'
+import { lookText, shownText, type Circuit, type HuntAnswer, type HuntEntry, type AtOnce } from '@nobbet/core'
 
 const percent = (share: number) => `${share < 0.0995 ? (100 * share).toFixed(1) : Math.round(100 * share)} %`
 const mostSuspects = 12
@@ -10,10 +10,13 @@ function concluded({ text, done, share }: NonNullable<HuntAnswer['decision']['re
     : `Enough is known. ${text} Cures with ${percent(share)}.`
 }
 
-/** Two causes at once, as lines. */
-export const pairsText = ({ best, share, lookedAt, done, of }: Pairs): string[] => [
+/** Several causes at once, as lines. */
+export const atOnceText = ({ best, share, pairs, threes, restAtMost }: AtOnce): string[] => [
   '',
-  `Two causes at once: ${percent(share)} of all weight, of ${done} pairs out of ${of} (${percent(lookedAt)} of their weight)`,
+  `${threes ? 'Two or three' : 'Two'} causes at once: ${percent(share)} of all weight, of ${pairs.done} pairs out of ${pairs.of} (${percent(pairs.lookedAt)} of their weight)${
+    threes ? `, and ${threes.done} threes` : ''
+  }`,
+  `Pairs that were not looked at have at most ${percent(restAtMost)} of the weight`,
   ...best.map(({ labels, share: own }) => `${percent(own).padStart(6)}  ${labels.join(', and ')}`),
 ]
 

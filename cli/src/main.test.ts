@@ -275,6 +275,10 @@ it('hunts: what may be wrong after what was done and seen, and what to look at n
     /Two causes at once: [\d.]+ % of all weight, of 40 pairs out of 40 \([\d.]+ % of their weight\)/,
   )
   expect((await nobbet('hunt', written({}), '--pairs', 'all')).err[0]).toContain('"all" is no number of pairs')
+  const threes = await nobbet('hunt', written({}), '--pairs', '40', '--threes', '80')
+  expect(threes.out).toMatch(/Two or three causes at once: .*, and 80 threes/)
+  expect(threes.out).toMatch(/Pairs that were not looked at have at most [\d.]+ % of the weight/)
+  expect((await nobbet('hunt', written({}), '--threes', '80')).err[0]).toContain('--threes goes with --pairs')
   // Without the wiring: as a standard plan would have it, which is assumed.
   const brief = { scheme: 'single-zone', circuits: [{ kind: 'heating', name: 'Flat' }] }
   const planned = await nobbet('hunt', written({ installation: undefined, brief, log: [] }))

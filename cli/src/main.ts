@@ -2,7 +2,6 @@ import { resolve } from 'node:path'
 import { Command, CommanderError } from 'commander'
 import {
   ActionError,
-  answerOf,
   briefJsonSchema,
   CannotChange,
   changedTo,
@@ -15,9 +14,7 @@ import {
   examples,
   faultRun,
   houseIds,
-  Hunt,
   huntCaseJsonSchema,
-  pairsOf,
   HuntError,
   installationJsonSchema,
   instruments,
@@ -45,8 +42,8 @@ import {
 import { siteVerbs } from './site-verbs'
 import { changeText } from './change-text'
 import { checkText, faultEndsText } from './check-text'
-import { huntText, pairsText } from './hunt-text'
-import { loadBrief, loadHuntCase, loadInstallation, readJson } from './installation-file'
+import { huntVerb } from './hunt-verb'
+import { loadBrief, loadInstallation, readJson } from './installation-file'
 import { planText } from './plan-text'
 import { traceText } from './trace-text'
 import { UsageError } from './usage-error'
@@ -247,25 +244,7 @@ export async function main(args: readonly string[], { out, err, progress: say }:
       else changeText(moves, tally, options.back).forEach(out)
     })
 
-  program
-    .command('hunt')
-    .description('what may be wrong after what was done and seen, what to look at next, and whether to look any more')
-    .argument('<case>', 'a case (JSON), or "-" for standard input')
-    .option('--json', 'JSON instead of text', false)
-    .option('--pairs <number>', 'so many pairs of causes as well, the likeliest first')
-    .action((file: string, options: { json: boolean; pairs?: string }) => {
-      if (options.pairs !== undefined && !/^[1-9]\d{0,5}$/.test(options.pairs))
-        throw new UsageError(`"${options.pairs}" is no number of pairs: it is a whole number from 1`)
-      const { installation, log, options: known } = loadHuntCase(file)
-      const circuit = compile(installation)
-      const hunt = new Hunt(circuit, known)
-      hunt.follow(log)
-      const answer = answerOf(hunt, log)
-      const pairs = options.pairs === undefined ? undefined : [...pairsOf(hunt, log, Number(options.pairs))].at(-1)
-      if (options.json) out(JSON.stringify({ ...answer, ...(pairs && { pairs }) }, null, 2))
-      else [...huntText(circuit, log, answer), ...(pairs ? pairsText(pairs) : [])].forEach(out)
-    })
-
+  huntVerb(program, { out })
   siteVerbs(program, { fileArgument, collect, out, fail: () => (code = 1) })
 
   program

@@ -1,10 +1,12 @@
 import {
   allStates,
+  atOnceOf,
   commissioningRun,
   compile,
   conflictOf,
   cured,
   ForeseenHunt,
+  Hunt,
   knownOf,
   operationsFor,
   parseAction,
@@ -17,6 +19,7 @@ import {
   symptomTexts,
   triedBehind,
   type AllStates,
+  type AtOnce,
   type CheckFinding,
   type Effect,
   type HuntEntry,
@@ -88,6 +91,18 @@ const api = {
       if (next.done) return { answer: next.value, aside }
       onSoFar(next.value)
     }
+  },
+  atOnce(
+    _: number,
+    installation: Installation,
+    log: HuntEntry[],
+    options: HuntOptions,
+    threes: number,
+    onSoFar: (at: AtOnce) => void,
+  ) {
+    const hunt = new Hunt(compile(installation), options)
+    hunt.follow(log)
+    for (const at of atOnceOf(hunt, log, { most: 80, threes: Math.min(threes, 40) })) onSoFar(at)
   },
   foresee: () => undefined,
 }

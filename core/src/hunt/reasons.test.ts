@@ -76,6 +76,7 @@ describe('why an installation in order does what was complained of', () => {
     })
     doc.cables.push({
       id: 'frost-cable',
+      ratedForMains: true,
       label: 'Frost thermostat cable',
       cores: [
         { id: 'brown', colour: 'brown', areaMm2: 0.75, ends: [{ at: 'terminal', terminal: 'frost.L' }, supply] },

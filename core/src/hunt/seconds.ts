@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import { nth } from '../lists'
-import { asOne, pairable, pairWeight, type Cause, type Paired } from './both'
+import { asOne, combinable, weightOf, type Cause, type Together } from './together'
 import type { Suspect } from './suspects'
 
 /** So many are followed: a twentieth of a second's work. */
@@ -21,7 +21,7 @@ export function secondsOf(
   mended: ReadonlyMap<string, number>,
   chancesOf: ChancesOf,
 ): Suspect[] {
-  const weigh = pairWeight(singles)
+  const { weigh } = weightOf(singles, 2)
   const numberOf = new Map(singles.map(({ id }, i) => [id, i]))
   const logsOf = new Map<string, readonly number[]>()
   const logs = ({ id }: Cause) => {
@@ -29,17 +29,17 @@ export function secondsOf(
     logsOf.set(id, known)
     return known
   }
-  const listed = pairable(singles)
+  const listed = combinable(singles)
   const first = listed.filter(({ id }) => mended.has(id))
   const pairs = first.flatMap((a) =>
-    listed.flatMap((b): (Paired & { rank: number })[] => {
+    listed.flatMap((b): (Together & { rank: number })[] => {
       // Of two that were both put right, one pair.
       if (b.id === a.id || (mended.has(b.id) && b.id < a.id)) return []
       const prior = weigh(a, b)
       const [ofA, ofB] = [logs(a), logs(b)]
       const until = mended.get(a.id) ?? 0
       const fit = ofB.reduce((sum, log, i) => sum + (i < until ? Math.max(log, nth(ofA, i)) : log), 0)
-      return [{ a, b, prior, rank: Math.log(prior) + fit }]
+      return [{ causes: [a, b], prior, rank: Math.log(prior) + fit }]
     }),
   )
   pairs.sort((x, y) => y.rank - x.rank)

@@ -298,3 +298,46 @@ describe('a reading', () => {
     await waitFor(() => expect(entries().at(-1)).toMatchObject({ see: { with: 'power' }, found: { unit: 'W' } }))
   })
 })
+
+describe('what the eyes find', () => {
+  it('is written down of a device or a box, its wiring beside the drawing', async () => {
+    const { entries } = await shown(heating, '?see=noticed&thing=stat-1')
+    const look = (at: string) => within(document.querySelector<HTMLElement>(`.one-look[data-look*='"${at}"']`)!)
+    const drawn = look('wiring').getByLabelText('As it is drawn')
+    const terminals = [...drawn.querySelectorAll('dt')].map((e) => e.textContent)
+    expect(terminals).toEqual(expect.arrayContaining(['L', 'SL', 'N']))
+    expect(drawn.textContent).toContain('brown')
+    fireEvent.click(look('wiring').getByRole('button', { name: 'Something is otherwise' }))
+    await waitFor(() =>
+      expect(entries().at(-1)).toMatchObject({ see: { at: 'wiring', thing: 'stat-1' }, found: { word: 'otherwise' } }),
+    )
+    expect(region('Log').getByText(/the wiring beside the drawing/)).toBeTruthy()
+  })
+
+  it('stands above the readings of a wiring centre', async () => {
+    const { entries } = await shown(heating, '?see=noticed&thing=wc')
+    const box = within(document.querySelector<HTMLElement>('.by-eye')!)
+    fireEvent.click(box.getByRole('button', { name: 'Something burnt' }))
+    await waitFor(() =>
+      expect(entries().at(-1)).toMatchObject({ see: { at: 'eyes', thing: 'wc' }, found: { word: 'burnt' } }),
+    )
+  })
+})
+
+describe('more than one cause at once', () => {
+  it('is gone through on request, pairs and then threes; what is left out is told, and whether the log has gone on', async () => {
+    const { store } = await shown(heating)
+    await card()
+    press('And threes')
+    const several = () => within(document.querySelector<HTMLElement>('.at-once')!)
+    await waitFor(() => expect(several().getByText(/All that were looked at/).textContent).toMatch(/not looked at: (at most|under) \d+ %/))
+    const items = () => several().getAllByRole('listitem')
+    expect(items().length).toBe(5)
+    expect(items()[0].querySelectorAll('.one-of').length).toBeGreaterThan(1)
+    expect(several().queryByText(/before its last change/)).toBeNull()
+    const next = line({ id: 'b', see: boiler, found: { word: 'not-called' } })
+    await act(async () => void (await store.record({ do: 'hunt', lines: [next] })))
+    await several().findByText(/before its last change/)
+    expect(several().getByRole('button', { name: 'Look at pairs again' })).toBeTruthy()
+  })
+})

@@ -12,6 +12,7 @@ import {
   type RankedSuspect,
 } from '@nobbet/core'
 import { Link } from 'react-router'
+import { SeveralAtOnce } from './at-once'
 import { traceAddress } from '../trace/use-session'
 import type { HuntScreen } from './hunt-screen'
 import { percentText, Sureness } from './sureness'
@@ -76,6 +77,7 @@ export function Suspects({ screen }: { screen: HuntScreen }) {
           ))}
         </ul>
       </details>
+      <SeveralAtOnce screen={screen} />
       {standing.ruledOut.length > 0 && (
         <details>
           <summary>{standing.ruledOut.length} ruled out, and by what</summary>

@@ -1,11 +1,13 @@
 import {
   allStates,
+  atOnceOf,
   commissioningRun,
   compile,
   conflictOf,
   cured,
   faultRun,
   ForeseenHunt,
+  Hunt,
   knownOf,
   liveThrough,
   operationsFor,
@@ -19,6 +21,7 @@ import {
   symptomTexts,
   triedBehind,
   type AllStates,
+  type AtOnce,
   type Cause,
   type Circuit,
   type Conflict,
@@ -97,6 +100,16 @@ async function driven<P, T>(
     if (!wanted.has(number)) return undefined
     last = performance.now()
   }
+}
+
+/** Pairs that were not looked at have no more than this of the weight: no need to look. */
+const hardlyMatters = 0.005
+
+/** A run that says at its end what it said last. */
+function* toItsEnd<T>(run: Generator<T, void>): Generator<T, T | undefined> {
+  let last: T | undefined
+  for (const at of run) yield (last = at)
+  return last
 }
 
 const api = {
@@ -185,6 +198,22 @@ const api = {
     const aside = hunt.misfits(log)
     const fitting = log.filter(({ id }) => !aside.some(({ entry }) => entry === id))
     await driven(run, hunt.foreseeing(fitting), () => undefined)
+  },
+  /** Several causes at once, gone through until those left out can hardly matter; it is told as it goes. */
+  async atOnce(
+    run: number,
+    installation: Installation,
+    log: HuntEntry[],
+    options: HuntOptions,
+    threes: number,
+    onSoFar: (at: AtOnce) => void,
+  ): Promise<void> {
+    const hunt = new Hunt(compile(installation), options)
+    const aside = hunt.misfits(log)
+    const fitting = log.filter(({ id }) => !aside.some(({ entry }) => entry === id))
+    hunt.follow(fitting)
+    const last = await driven(run, toItsEnd(atOnceOf(hunt, fitting, { threes, enough: hardlyMatters })), onSoFar)
+    if (last) onSoFar(last)
   },
   /** A week lived through; undefined where it was left. */
   week: (

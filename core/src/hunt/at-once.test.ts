@@ -1,0 +1,158 @@
+import { circuitOf } from '../../testing'
+import { restOf, variantOf } from '../hypotheses'
+import { lookAt, type Found, type Look } from '../looks'
+import { demandActions } from '../inputs'
+import { formatAction, Simulation } from '../simulation'
+import { Course, Hunt, atOnceOf, type HuntEntry } from '.'
+
+const circuit = circuitOf('two-port-heating-hot-water')
+const hunt = new Hunt(circuit)
+const truths = ['zv-1.motor.open', 'zv-hw.end-switch.never-makes']
+
+/** Both services tried alone, on an installation in which both valves have failed. */
+function bothTried(): HuntEntry[] {
+  const causes = truths.map((id) => hunt.suspects.find((s) => s.id === id)!.hypothesis!)
+  const course = new Course(restOf(circuit, variantOf(causes), new Simulation(circuit)))
+  const log: HuntEntry[] = []
+  const done = (...acts: string[]) => {
+    for (const act of acts) {
+      course.act(act)
+      log.push({ id: `e${log.length}`, do: act })
+    }
+  }
+  const seen = (...looks: Look[]) => {
+    for (const look of looks) {
+      const shown = lookAt(course.sim, look)
+      const found = 'full' in shown ? { value: shown.value, unit: 'V' } : shown
+      log.push({ id: `e${log.length}`, see: look as never, found: found as Found })
+    }
+  }
+  const boiler: Look = { at: 'boiler', device: 'boiler' }
+  const volts = (red: string): Look => ({ at: 'points', with: 'tester', red })
+  done('programmer.heating=on', 'stat-1.set=30', 'settle')
+  seen({ at: 'lever', device: 'zv-1' }, boiler, volts('wc.21'))
+  done('programmer.heating=off', 'stat-1.set=5', 'programmer.hot-water=on', 'cyl-stat.set=75', 'settle')
+  seen({ at: 'lever', device: 'zv-hw' }, boiler, volts('wc.25'))
+  return log
+}
+
+describe('two causes at once', () => {
+  const log = bothTried()
+
+  it('are found where one alone does not explain it; as far as has been looked is told', () => {
+    hunt.follow(log)
+    const [first] = atOnceOf(hunt, log)
+    expect(first.best[0].ids).toEqual(truths)
+    expect(first.pairs.lookedAt).toBeGreaterThan(0.01)
+    expect(first.pairs.lookedAt).toBeLessThan(0.5)
+    expect(first.pairs.done).toBe(40)
+    expect(first.pairs.of).toBeGreaterThan(40_000)
+    const shares = first.best.map((p) => p.share)
+    expect(shares).toEqual([...shares].sort((x, y) => y - x))
+    expect(first.share).toBeLessThan(1)
+  })
+
+  it('weigh little where one alone explains everything', () => {
+    const one = log.slice(0, 6)
+    hunt.follow(one)
+    const [first] = atOnceOf(hunt, one)
+    expect(first.share).toBeLessThan(0.1)
+  })
+
+  it('are looked at as many as are asked for, and what came before stays', () => {
+    hunt.follow(log)
+    const all = [...atOnceOf(hunt, log, { most: 60 })]
+    expect(all.map((p) => [p.pairs.done, p.pairs.of])).toEqual([
+      [40, 60],
+      [60, 60],
+    ])
+    expect(all[1].pairs.lookedAt).toBeGreaterThan(all[0].pairs.lookedAt)
+    expect(all[1].restAtMost).toBeLessThan(all[0].restAtMost)
+  })
+
+  it('are the one that is left where the other has been mended', () => {
+    const mended: HuntEntry[] = [...log, { id: 'new-head', mended: 'zv-1.motor.open' }]
+    const after: HuntEntry[] = [
+      ...mended,
+      { id: 'on', do: 'programmer.heating=on' },
+      { id: 'up', do: 'stat-1.set=30' },
+      { id: 'rest', do: 'settle' },
+      { id: 'lever', see: { at: 'lever', device: 'zv-1' }, found: { word: 'slack' } },
+    ]
+    hunt.follow(after)
+    const [first] = atOnceOf(hunt, after)
+    expect(first.best[0].ids).toEqual(truths)
+    expect(first.best[0].share).toBeGreaterThan(0.1)
+  })
+
+  it('that were not looked at cannot weigh more than is said, however many are', () => {
+    hunt.follow(log)
+    const all = [...atOnceOf(hunt, log, { most: 400 })]
+    const [first, last] = [all[0], all[all.length - 1]]
+    // What the pairs from the second batch on came to, in the weights of the first.
+    const grown = (last.share - first.share) / (1 - first.share)
+    expect(grown).toBeLessThan(first.restAtMost)
+    expect(last.restAtMost).toBeLessThan(first.restAtMost)
+  })
+})
+
+describe('three causes at once', () => {
+  it('are found on request, made of the best pairs, where no two explain it all', () => {
+    const three = circuitOf('two-port-two-heating-hot-water')
+    const valves = ['zv-1', 'zv-2', 'zv-hw']
+    const wrong = valves.map((valve) => `${valve}.motor.open`)
+    const wide = new Hunt(three)
+    const log = valvesTried(wide, wrong, valves)
+    wide.follow(log)
+    const all = [...atOnceOf(wide, log, { most: 400, threes: 200 })]
+    const last = all[all.length - 1]
+    expect(last.threes).toMatchObject({ done: 200, of: 200 })
+    expect(last.threes!.lookedAt).toBeGreaterThan(0)
+    expect(all.filter(({ threes }) => threes).every(({ pairs }) => pairs.done === 400)).toBe(true)
+    expect([...last.best[0].ids].sort()).toEqual(wrong)
+    expect(new Set(last.best.map(({ ids }) => [...ids].sort().join())).size).toBe(last.best.length)
+  })
+
+  it('weigh next to nothing where two explain it all', () => {
+    const log = bothTried()
+    hunt.follow(log)
+    const all = [...atOnceOf(hunt, log, { most: 200, threes: 80 })]
+    const [pairs, threes] = [all.findLast((one) => !one.threes)!, all[all.length - 1]]
+    expect(threes.best[0].ids).toEqual(truths)
+    expect(threes.share - pairs.share).toBeLessThan(0.05)
+  })
+})
+
+/** Each lever tried with its service asked for, then, isolated, the ohms of each motor where its lead ends. */
+function valvesTried(of: Hunt, wrong: readonly string[], valves: readonly string[]): HuntEntry[] {
+  const { circuit: wide } = of
+  const causes = wrong.map((id) => of.suspects.find((s) => s.id === id)!.hypothesis!)
+  const course = new Course(restOf(wide, variantOf(causes), new Simulation(wide)))
+  const log: HuntEntry[] = []
+  const done = (...texts: string[]) => {
+    for (const text of texts) {
+      course.act(text)
+      log.push({ id: `e${log.length}`, do: text })
+    }
+  }
+  const seen = (see: Extract<HuntEntry, { see: unknown }>['see']) => {
+    const { expected } = course.shows(see)
+    log.push({ id: `e${log.length}`, see, found: expected as Found })
+  }
+  const { demands } = wide.installation.intent
+  for (const valve of valves) {
+    const demand = demands.find((d) => d.circuit.valves.some(({ device }) => device === valve))!
+    done(...demandActions(wide, [demand.id]).map(formatAction), 'settle')
+    seen({ at: 'lever', device: valve })
+  }
+  done('spur.switch=off', 'settle')
+  for (const valve of valves) {
+    const { cores } = wide.installation.cables.find(({ leadOf }) => leadOf === valve)!
+    const [red, black] = ['brown', 'blue'].map((colour) => {
+      const ends = cores.find((core) => core.colour === colour)!.ends
+      return ends.flatMap((end) => (end.at === 'terminal' && end.terminal.startsWith('wc.') ? [end.terminal] : []))[0]
+    })
+    seen({ at: 'points', with: 'resistance', red, black })
+  }
+  return log
+}

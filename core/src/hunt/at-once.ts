@@ -1,0 +1,211 @@
+import { nth } from '../lists'
+import { logLikelihoods } from '../inference'
+import { asOne, combinable, weightOf, type Cause, type Together } from './together'
+import type { HuntEntry } from './case'
+import { Ground } from './ground'
+import { Hunt } from './hunt'
+
+/** So many at a time, between which it can be left. */
+const batch = 40
+const mostTold = 12
+/** Threes are made of so many of the best pairs, each with everything else. */
+const pairsGoneOnWith = 300
+
+/** Several causes at once that may be the case. */
+export interface Several {
+  ids: string[]
+  labels: string[]
+  /** Of all weight, singles and all several looked at, from 0 to 1. */
+  share: number
+}
+
+/** How far it has been gone through those of one size. */
+export interface GoneThrough {
+  done: number
+  of: number
+  /** Of their weight before anything was found, how much has been looked at, from 0 to 1. */
+  lookedAt: number
+}
+
+export interface AtOnce {
+  pairs: GoneThrough
+  /** Where three at once were asked for, and the pairs are through. */
+  threes?: GoneThrough
+  /** Of all weight, that of those looked at. */
+  share: number
+  /** All pairs not looked at, however well they fit, have at most so much of the weight. */
+  restAtMost: number
+  /** The likeliest first. */
+  best: Several[]
+}
+
+interface Gone {
+  of: Together
+  /** Logarithm of its weight after everything found. */
+  weight: number
+  likelihood: number
+}
+
+/**
+ * Two causes at once, and on request three, gone along the same log: those first whose weights are high and one of which fits what
+ * was found. Gives what it has come to after every few of them; it ends when all have been looked at, or the `most` of them, or when
+ * all that is left of the pairs can have no more than `enough` of the weight. Several that cannot all be so (one conductor in two
+ * places) are left out.
+ */
+export function* atOnceOf(
+  hunt: Hunt,
+  log: readonly HuntEntry[],
+  { most = Infinity, threes = 0, enough = 0 }: { most?: number; threes?: number; enough?: number } = {},
+): Generator<AtOnce, void> {
+  const { singles } = hunt
+  const fits = hunt.logLikelihoods().slice(0, singles.length)
+  const fitOf = new Map(singles.map(({ id }, i) => [id, nth(fits, i)]))
+  const all = new Sum()
+  fits.forEach((fit, i) => all.add(Math.log(nth(singles, i).prior) + fit))
+  const several = new Sum()
+  const best: Gone[] = []
+  const evidence = hunt.weighing.evidence.map((one) => ({ ...one, likelihood: Float64Array.of(one.hit) }))
+  const bestFit = nth(logLikelihoods(1, evidence), 0)
+  const pairMass = weightOf(singles, 2).mass
+
+  const told = (pairs: GoneThrough, three?: GoneThrough): AtOnce => {
+    const rest = Math.log(Math.max(0, 1 - pairs.lookedAt) * pairMass) + bestFit
+    const shareOf = (weight: number) => Math.exp(weight - all.log)
+    const most = Math.exp(rest - all.log)
+    return {
+      pairs,
+      ...(three && { threes: three }),
+      share: shareOf(several.log),
+      restAtMost: most / (1 + most),
+      best: best.map(({ of: { causes }, weight }) => ({
+        ids: causes.map(({ id }) => id),
+        labels: causes.map(({ label }) => label),
+        share: shareOf(weight),
+      })),
+    }
+  }
+  const note = (gone: Gone) => {
+    all.add(gone.weight)
+    several.add(gone.weight)
+    const at = best.findIndex(({ weight }) => weight < gone.weight)
+    best.splice(at < 0 ? best.length : at, 0, gone)
+    best.length = Math.min(best.length, mostTold)
+  }
+
+  const pairs = pairsInOrder(hunt, fitOf)
+  const gone: Gone[] = []
+  let at: GoneThrough = { done: 0, of: Math.min(most, pairs.length), lookedAt: 0 }
+  for (const some of goneThrough(hunt, log, pairs, most)) {
+    for (const one of some.gone) {
+      note(one)
+      gone.push(one)
+    }
+    at = { ...at, done: some.done, lookedAt: some.mass / pairMass }
+    const now = told(at)
+    yield now
+    if (now.restAtMost <= enough) break
+  }
+  if (threes === 0) return
+  const listed = threesInOrder(hunt, gone, fitOf)
+  const { mass } = weightOf(singles, 3)
+  for (const some of goneThrough(hunt, log, listed, threes)) {
+    some.gone.forEach(note)
+    yield told(at, { done: some.done, of: Math.min(threes, listed.length), lookedAt: some.mass / mass })
+  }
+}
+
+/** Follows some along the log, a batch at a time. */
+function* goneThrough(
+  { circuit, options }: Hunt,
+  log: readonly HuntEntry[],
+  list: readonly Together[],
+  most: number,
+): Generator<{ gone: Gone[]; done: number; mass: number }, void> {
+  let mass = 0
+  for (let from = 0; from < Math.min(most, list.length); from += batch) {
+    const some = list.slice(from, Math.min(most, from + batch))
+    const possible = some.flatMap((one) => {
+      const suspect = asOne(circuit, one)
+      return suspect ? [{ one, suspect }] : []
+    })
+    mass += some.reduce((sum, { prior }) => sum + prior, 0)
+    const done = from + some.length
+    if (possible.length === 0) {
+      yield { gone: [], done, mass }
+      continue
+    }
+    const ground = new Ground(
+      circuit,
+      possible.map(({ suspect }) => suspect),
+    )
+    const together = new Hunt(circuit, options, ground, true)
+    // Whatever else was put right changes nothing of these.
+    const own = new Set(possible.flatMap(({ one }) => one.causes.map(({ id }) => id)))
+    together.follow(log.filter((entry) => !('mended' in entry) || own.has(entry.mended)))
+    const logs = together.logLikelihoods()
+    const gone = possible.map(({ one }, i): Gone => {
+      const likelihood = nth(logs, i)
+      return { of: one, likelihood, weight: Math.log(one.prior) + likelihood }
+    })
+    yield { gone, done, mass }
+  }
+}
+
+/** All pairs that could be, the likeliest first by their weights and by the better fit of the two. */
+function pairsInOrder({ singles }: Hunt, fitOf: ReadonlyMap<string, number>): Together[] {
+  const { weigh } = weightOf(singles, 2)
+  const fit = ({ id }: Cause) => fitOf.get(id) ?? -Infinity
+  const listed = combinable(singles)
+  return ranked(
+    listed.flatMap((a, i) =>
+      listed.slice(i + 1).map((b) => ({ causes: [a, b], prior: weigh(a, b), fit: Math.max(fit(a), fit(b)) })),
+    ),
+  )
+}
+
+/** The best pairs with a third beside them, each three once, the likeliest first by their weights and by what fits better. */
+function threesInOrder({ singles }: Hunt, pairs: readonly Gone[], fitOf: ReadonlyMap<string, number>): Together[] {
+  const { weigh } = weightOf(singles, 3)
+  const listed = combinable(singles)
+  const seen = new Set<string>()
+  const best = [...pairs].sort((x, y) => y.weight - x.weight).slice(0, pairsGoneOnWith)
+  return ranked(
+    best.flatMap(({ of: { causes }, likelihood }) =>
+      listed.flatMap((third) => {
+        if (causes.some(({ id }) => id === third.id)) return []
+        const three = [...causes, third]
+        const key = three
+          .map(({ id }) => id)
+          .sort()
+          .join(' + ')
+        if (seen.has(key)) return []
+        seen.add(key)
+        return [{ causes: three, prior: weigh(...three), fit: Math.max(likelihood, fitOf.get(third.id) ?? -Infinity) }]
+      }),
+    ),
+  )
+}
+
+const ranked = (all: readonly (Together & { fit: number })[]): Together[] =>
+  all
+    .map((one) => ({ one, rank: Math.log(one.prior) + one.fit }))
+    .sort((x, y) => y.rank - x.rank)
+    .map(({ one: { causes, prior } }) => ({ causes, prior }))
+
+/** A sum of what is given by its logarithms: nothing is lost where all are far below 0. */
+class Sum {
+  private highest = -Infinity
+  private sum = 0
+
+  add(log: number): void {
+    if (log === -Infinity) return
+    if (log > this.highest) {
+      this.sum *= Math.exp(this.highest - log)
+      this.highest = log
+    }
+    this.sum += Math.exp(log - this.highest)
+  }
+  get log(): number {
+    return this.highest + Math.log(this.sum)
+  }
+}

@@ -1,0 +1,103 @@
+import type { AtOnce, HuntEntry } from '@nobbet/core'
+import { proxy } from 'comlink'
+import { useEffect, useRef, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { errorText } from '../api/client'
+import { Progress } from '../shell/progress'
+import { longRun } from '../workers/compute'
+import type { HuntScreen } from './hunt-screen'
+import { percentText, Sureness } from './sureness'
+
+/** So many threes are gone through, made of the best pairs. */
+const threesLooked = 2000
+
+/** Two causes at once, and three: nobody goes through them in their head. A run of its own, which never keeps the card waiting. */
+export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
+  const { circuit, entries, record } = screen
+  const [told, setTold] = useState<{ of: string; at: AtOnce }>()
+  const [running, setRunning] = useState(false)
+  const [error, setError] = useState<Error>()
+  const run = useRef<AbortController>(undefined)
+  const now = JSON.stringify([entries, record.options])
+  useEffect(() => () => run.current?.abort(), [])
+  const begin = async (threes: number) => {
+    run.current?.abort()
+    const own = new AbortController()
+    run.current = own
+    setError(undefined)
+    setRunning(true)
+    try {
+      await longRun(
+        'at-once',
+        (api, number) =>
+          api.atOnce(
+            number,
+            circuit.installation,
+            entries as HuntEntry[],
+            record.options,
+            threes,
+            proxy((at: AtOnce) => !own.signal.aborted && setTold({ of: now, at })),
+          ),
+        own.signal,
+      )
+    } catch (e) {
+      setError(e as Error)
+    }
+    if (run.current === own) setRunning(false)
+  }
+  const stop = () => {
+    run.current?.abort()
+    setRunning(false)
+  }
+  const { pairs, threes } = told?.at ?? {}
+  const stage = threes ?? pairs
+  return (
+    <details className="at-once">
+      <summary>More than one cause at once?</summary>
+      {!running && (
+        <p>
+          <Button variant="outline-primary" onClick={() => void begin(0)}>
+            {told ? 'Look at pairs again' : 'Look at pairs'}
+          </Button>{' '}
+          <Button variant="outline-primary" onClick={() => void begin(threesLooked)}>
+            And threes
+          </Button>
+        </p>
+      )}
+      {running && (
+        <div className="run-progress">
+          <Progress label="Causes gone through" share={stage && stage.done / stage.of} />
+          <span role="status">
+            {stage ? `${stage.done.toLocaleString('en')} of ${stage.of.toLocaleString('en')}` : 'begins'}
+            {threes && ' threes'}
+          </span>
+          <Button size="sm" variant="outline-dark" onClick={stop}>
+            Stop
+          </Button>
+        </div>
+      )}
+      {error && <p className="text-danger">It could not be run: {errorText(error)}</p>}
+      {told && (
+        <>
+          {told.of !== now && <p className="quiet">Of the log as it was before its last change.</p>}
+          <p className="quiet">
+            All that were looked at: {percentText(told.at.share)} of the weight. Pairs not looked at:{' '}
+            {told.at.restAtMost < 0.01 ? 'under 1 %' : `at most ${percentText(told.at.restAtMost)}`}.
+          </p>
+          <ol>
+            {told.at.best.slice(0, 5).map(({ ids, labels, share }) => (
+              <li key={ids.join()}>
+                {labels.map((label, i) => (
+                  <span key={ids[i]} className="one-of">
+                    {label}
+                  </span>
+                ))}
+                <Sureness share={share} />
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+    </details>
+  )
+}
