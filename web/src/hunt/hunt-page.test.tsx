@@ -330,7 +330,11 @@ describe('more than one cause at once', () => {
     await card()
     press('And threes')
     const several = () => within(document.querySelector<HTMLElement>('.at-once')!)
-    await waitFor(() => expect(several().getByText(/All that were looked at/).textContent).toMatch(/not looked at: (at most|under) \d+ %/))
+    await waitFor(() =>
+      expect(several().getByText(/All that were looked at/).textContent).toMatch(
+        /not looked at: (at most|under) \d+ %/,
+      ),
+    )
     const items = () => several().getAllByRole('listitem')
     expect(items().length).toBe(5)
     expect(items()[0].querySelectorAll('.one-of').length).toBeGreaterThan(1)
