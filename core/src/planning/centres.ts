@@ -12,6 +12,8 @@ export interface CentreKind {
   by: 'function' | 'levers' | 'device'
   /** Conductors that a terminal takes: of a strip, two from either side. */
   ways: number
+  /** As many of them as it takes, joined from each to the next. */
+  cascade?: true
 }
 
 const strip = (terminals: number): CentreKind => ({
@@ -31,6 +33,14 @@ export const centreKinds = {
     about: 'bars for line, neutral and earth; a lever connector of 2, 3 or 5 ways to each switched function',
     by: 'levers',
     ways: 5,
+  },
+  'strips-12': {
+    name: 'Strips of 12 in cascade',
+    about: 'as many boxes with a strip of 12 as it takes; a cable joins each to the next',
+    terminals: 12,
+    by: 'function',
+    ways: 4,
+    cascade: true,
   },
   merged: {
     name: 'Row, four to a terminal',

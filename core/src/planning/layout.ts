@@ -1,8 +1,19 @@
-import type { Cable, Colour, Core, End, Link, WiringCentreTerminal } from '../installation'
+import {
+  ownerOf,
+  type Cable,
+  type Colour,
+  type Core,
+  type End,
+  type Link,
+  type WiringCentre,
+  type WiringCentreTerminal,
+} from '../installation'
 import { nth } from '../lists'
 import { allocated, type Spare } from './allocate'
+import { cascaded, type Joint } from './cascade'
+import { centreKind } from './centres'
 import type { PlanBrief } from './brief'
-import { coloursFound, coloursOf, thermostatWire, type ColourSet } from '../catalogue'
+import { coloursFound, coloursOf, thermostatWire, type ColourSet, type Use } from '../catalogue'
 import { NoSuchCable, wiresToCores, type Wire } from './cores'
 
 interface Waiting {
@@ -12,12 +23,20 @@ interface Waiting {
   from: string
 }
 
-/** Lays out one wiring centre: collects conductors by function, then allocates them to the terminals of its kind. */
+interface FunctionHere {
+  legend: string
+  waiting: Waiting[]
+  extraLow: boolean
+}
+
+const ordinals = ['', 'Second', 'Third', 'Fourth', 'Fifth', 'Sixth', 'Seventh', 'Eighth'] as const
+
+/** Lays out a wiring centre: collects conductors by function, then allocates them to the terminals of its kind, in one box or several. */
 export class Layout {
   readonly cables: Cable[] = []
   readonly links: Link[] = []
-  readonly terminals: WiringCentreTerminal[] = []
-  private readonly functions = new Map<string, { legend: string; waiting: Waiting[] }>()
+  readonly centres: Omit<WiringCentre, 'place'>[] = []
+  private readonly functions = new Map<string, FunctionHere>()
   private readonly spares: (Waiting & Spare)[] = []
   /** Cables to the wiring centre, each of which may be in the wall already. */
   private readonly runs: string[] = []
@@ -29,7 +48,7 @@ export class Layout {
 
   /** Names a function; functions take their terminals in the order in which they are named. */
   function(id: string, legend: string): void {
-    this.functions.set(id, { legend, waiting: [] })
+    this.functions.set(id, { legend, waiting: [], extraLow: false })
   }
 
   /**
@@ -47,7 +66,7 @@ export class Layout {
     { cores: given, colours = coloursOf(this.brief.supply) }: { cores?: number; colours?: ColourSet } = {},
   ): void {
     this.runs.push(id)
-    const size = given ?? (this.brief.cable === 'five-core' ? 5 : Math.max(3, wires.length))
+    const size = given ?? this.sizeFor(wires.length)
     const inWall = this.brief.inWall?.[id]
     const own = inWall ?? colours.bySize[size]
     const set = inWall && colours !== thermostatWire ? coloursFound(this.brief.supply, inWall) : colours
@@ -62,7 +81,7 @@ export class Layout {
       const core: Core = { id: coreId(own, i), colour, areaMm2: 0.75, ends: [near, { at: 'loose' }] }
       const sleeve = wire && set.sleeveFor(wire.use, colour)
       if (sleeve) core.sleeve = sleeve
-      if (wire) this.bring(wire.to, core, id)
+      if (wire) this.bring(wire.to, core, id, colours === thermostatWire)
       else this.spares.push({ core, end: 1, legend: 'Spare', from: id })
       return core
     })
@@ -122,26 +141,97 @@ export class Layout {
     for (const id of Object.keys(this.brief.inWall ?? {}))
       if (!this.runs.includes(id)) throw new NoSuchCable(id, this.runs)
     const functions = [...this.functions].filter(([, { waiting }]) => waiting.length > 0)
-    const joined = functions.map(([id, { legend, waiting }]) => ({ id, legend, from: waiting.map(({ from }) => from) }))
-    const { terminals, places, spares, links } = allocated(joined, this.spares, this.brief.terminals)
-    this.terminals.push(...terminals)
-    const ref = (at: number) => `${this.centre}.${nth(terminals, at).id}`
-    functions.forEach(([, { waiting }], f) =>
-      waiting.forEach(({ core, end }, i) => (core.ends[end] = at(ref(nth(nth(places, f), i))))),
-    )
-    for (const { between, kind } of links) this.link(ref(between[0]), ref(between[1]), kind)
-    this.spares.forEach(({ core, end }, i) => {
-      const own = nth(spares, i)
-      core.ends[end] = own === undefined ? { at: 'cut-back' } : { at: 'parked', terminal: ref(own) }
+    const joined = functions.map(([id, { legend, waiting, extraLow }]) => ({
+      id,
+      legend,
+      extraLow,
+      from: waiting.map(({ from }) => from),
+    }))
+    const { terminals: kind } = this.brief
+    const { boxes, joints } = centreKind(kind).cascade
+      ? cascaded(joined, this.spares, kind, this.byDevice())
+      : { boxes: [allocated(joined, this.spares, kind)], joints: [] }
+    for (const { core, end } of this.spares) core.ends[end] = { at: 'cut-back' }
+    boxes.forEach(({ terminals, places, spares, links }, box) => {
+      const ref = this.box(box, terminals)
+      functions.forEach(([, { waiting }], f) =>
+        waiting.forEach(({ core, end }, i) => {
+          const own = nth(places, f)[i]
+          if (own !== undefined) core.ends[end] = at(ref(own))
+        }),
+      )
+      for (const { between, kind } of links) this.link(ref(between[0]), ref(between[1]), kind)
+      this.spares.forEach(({ core, end }, i) => {
+        const own = spares[i]
+        if (own !== undefined) core.ends[end] = { at: 'parked', terminal: ref(own) }
+      })
     })
+    joints.forEach((joint, n) =>
+      this.joint(
+        joint,
+        n + 1,
+        functions.map(([id]) => id),
+      ),
+    )
   }
 
-  private bring(to: string, core: Core, from: string): void {
+  /** Per device the cables that come from it, in the order in which devices are named. */
+  private byDevice(): string[][] {
+    const devices = new Map<string, string[]>()
+    for (const { id, cores } of this.cables) {
+      const [device = id] = cores.flatMap(({ ends: [near] }) => ('terminal' in near ? [ownerOf(near.terminal)] : []))
+      devices.set(device, [...(devices.get(device) ?? []), id])
+    }
+    return [...devices.values()]
+  }
+
+  /** A box with its terminals; gives what each of these is called. */
+  private box(n: number, terminals: WiringCentreTerminal[]): (terminal: number) => string {
+    const id = n === 0 ? this.centre : `${this.centre}-${n + 1}`
+    const name = n === 0 ? 'Wiring centre' : `${ordinals[n] ?? `No. ${n + 1}`} wiring centre`
+    this.centres.push({ id, name, terminals })
+    return (terminal) => `${id}.${nth(terminals, terminal).id}`
+  }
+
+  /** A cable from one box to the next. */
+  private joint({ from, extraLow, conductors }: Joint, n: number, ids: readonly string[]): void {
+    const set = extraLow ? thermostatWire : coloursOf(this.brief.supply)
+    const uses = conductors.map(({ function: f }, i) => (extraLow ? nth(lowUses, i) : useOf(nth(ids, f))))
+    const size = extraLow ? (conductors.length > 2 ? 4 : 2) : this.sizeFor(conductors.length)
+    const colours = set.bySize[size] ?? []
+    const wires = uses.map((use, i): Wire => ({ terminal: String(i), use, to: '' }))
+    const id = `joint-${n}`
+    const label = extraLow ? 'Cable between the boxes, extra-low voltage' : 'Cable between the boxes'
+    const used = wiresToCores(id, label, wires, colours, set, false)
+    const [one, other] = [nth(this.centres, from), nth(this.centres, from + 1)]
+    const cores = colours.map((colour, i): Core => {
+      const wire = used[i]
+      const sleeve = wire && set.sleeveFor(wire.use, colour)
+      const [a, b] = wire ? nth(conductors, Number(wire.terminal)).between : []
+      const ends: Core['ends'] =
+        a === undefined || b === undefined
+          ? [{ at: 'cut-back' }, { at: 'cut-back' }]
+          : [at(`${one.id}.${nth(one.terminals, a).id}`), at(`${other.id}.${nth(other.terminals, b).id}`)]
+      return { id: coreId(colours, i), colour, areaMm2: 0.75, ends, ...(sleeve && { sleeve }) }
+    })
+    this.cables.push({ id, label: n > 1 ? `${label}, ${n}` : label, lengthM: 1, ratedForMains: true, cores })
+  }
+
+  private sizeFor(conductors: number): number {
+    return this.brief.cable === 'five-core' ? 5 : Math.max(3, conductors)
+  }
+
+  private bring(to: string, core: Core, from: string, extraLow = false): void {
     const target = this.functions.get(to)
     if (!target) throw new Error(`no function "${to}" in the wiring centre`)
+    target.extraLow ||= extraLow
     target.waiting.push({ core, end: 1, from })
   }
 }
+
+const useOf = (id: string): Use => (id === 'L' ? 'line' : id === 'N' ? 'neutral' : id === 'E' ? 'earth' : 'switched')
+/** So that the colours of thermostat wire serve as many as it has. */
+const lowUses: readonly Use[] = ['line', 'switched', 'neutral', 'switched']
 
 /** Two cores of one cable may have one colour: the second has a number behind it. */
 function coreId(colours: readonly Colour[], index: number): string {

@@ -14,6 +14,8 @@ export interface InCentre {
   terminals: number
   /** Links to be fitted by hand. */
   links: number
+  /** How many boxes. */
+  boxes: number
 }
 
 /**
@@ -40,9 +42,10 @@ function inCentre(brief: PlanBrief, kind: CentreKindId): InCentre {
       fits: true,
       terminals: [...used].filter(isOwn).length,
       links: links.filter((link) => link.kind === 'fitted' && link.between.every(isOwn)).length,
+      boxes: wiringCentres.length,
     }
   } catch (error) {
-    if (error instanceof CentreTooSmall) return { kind, fits: false, terminals: error.needs, links: 0 }
+    if (error instanceof CentreTooSmall) return { kind, fits: false, terminals: error.needs, links: 0, boxes: 1 }
     throw error
   }
 }

@@ -454,7 +454,7 @@ export class PlannedSystem {
         places,
         devices,
         connectors: this.connectors,
-        wiringCentres: [{ id: 'wc', name: 'Wiring centre', place: 'plant', terminals: layout.terminals }],
+        wiringCentres: layout.centres.map((centre) => ({ ...centre, place: 'plant' })),
         cables: layout.cables,
         links: layout.links,
         intent: { demands },
