@@ -31,11 +31,13 @@ export function planText(plan: Installation, brief: PlanBrief): string[] {
     for (const { core, ends } of cores) lines.push(`       ${core.colour.padEnd(14)}${ends.join(' to ')}`)
   }
   lines.push('', 'In another wiring centre:')
-  for (const { kind, fits, terminals, links } of inCentres(brief)) {
+  for (const { kind, fits, terminals, links, boxes } of inCentres(brief)) {
     if (kind === brief.terminals) continue
     const { name } = centreKind(kind)
     lines.push(
-      fits ? `  ${name}: ${terminals} terminals, ${links} links to fit` : `  ${name}: too small, it takes ${terminals}`,
+      fits
+        ? `  ${name}: ${terminals} terminals${boxes > 1 ? ` in ${boxes} boxes` : ''}, ${links} links to fit`
+        : `  ${name}: too small, it takes ${terminals}`,
     )
   }
   return lines

@@ -5,13 +5,15 @@ const [width, height] = [120, 44]
 
 /** A kind of wiring centre, drawn as plainly as it can be told from the others: terminals counted, ways as holes. */
 export function CentreDrawing({ kind }: { kind: CentreKindId }) {
-  const { by, terminals, ways } = centreKind(kind)
+  const { by, terminals, ways, cascade } = centreKind(kind)
   return (
     <svg className="centre-drawing" viewBox={`0 0 ${width} ${height}`} aria-hidden="true">
       {by === 'levers' ? (
         <Levers />
       ) : by === 'device' ? (
         <Rows />
+      ) : cascade ? (
+        <Cascade />
       ) : (
         <Strip terminals={terminals ?? 15} ways={ways} endless={terminals === undefined} />
       )}
@@ -33,6 +35,27 @@ function Strip({ terminals, ways, endless }: { terminals: number; ways: number; 
           ))}
         </g>
       ))}
+    </>
+  )
+}
+
+/** Two strips, and the cable between them. */
+function Cascade() {
+  return (
+    <>
+      {[2, 70].map((x) => (
+        <g key={x} transform={`translate(${x} 0)`}>
+          {range(6).map((i) => (
+            <g key={i} transform={`translate(${i * 8} 0)`}>
+              <rect x="0.6" y="4" width="6.8" height="36" rx="1.5" />
+              {[9, 15, 29, 35].map((y) => (
+                <circle key={y} cx="4" cy={y} r="1.5" />
+              ))}
+            </g>
+          ))}
+        </g>
+      ))}
+      <path className="between" d="M50 22 h20" />
     </>
   )
 }

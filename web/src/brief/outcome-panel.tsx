@@ -9,8 +9,9 @@ import {
   type Installation,
   type PlanBrief,
   type ScheduledConductor,
+  type ScheduledTerminal,
 } from '@nobbet/core'
-import { useMemo } from 'react'
+import { Fragment, useMemo } from 'react'
 import { Button } from 'react-bootstrap'
 import { errorText } from '../api/client'
 import { Conductor } from '../drawing/conductor'
@@ -48,36 +49,38 @@ const counted = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? 
 
 function Coming({ plan, now }: { plan: Installation; now?: Installation }) {
   const list = useMemo(() => partsList(plan), [plan])
-  const [centre] = plan.wiringCentres
-  const rows = useMemo(() => terminalSchedule(plan, centre.id), [plan, centre])
-  const used = rows.filter(({ conductors }) => conductors.length > 0)
+  const boxes = useMemo(
+    () =>
+      plan.wiringCentres.map((centre) => {
+        const rows = terminalSchedule(plan, centre.id)
+        return { centre, has: rows.length, used: rows.filter(({ conductors }) => conductors.length > 0) }
+      }),
+    [plan],
+  )
+  const sumOf = (count: (box: (typeof boxes)[number]) => number) => boxes.reduce((sum, box) => sum + count(box), 0)
+  const [used, has] = [sumOf((box) => box.used.length), sumOf((box) => box.has)]
+  const links = list.wiringCentres.reduce((sum, one) => sum + one.links, 0)
   const metres = list.cables.reduce((sum, { lengthM }) => sum + lengthM, 0)
   const cables = list.cables.reduce((sum, kind) => sum + kind.cables.length, 0)
   return (
     <>
       <Verdict plan={plan} />
       <p className="outcome-sums">
-        <strong>{used.length === rows.length ? used.length : `${used.length} of ${rows.length}`}</strong> terminals,{' '}
-        {counted(list.wiringCentres[0].links, 'link')} to fit, {counted(cables, 'cable')} of {Math.ceil(metres)} m
+        <strong>{used === has ? used : `${used} of ${has}`}</strong> terminals
+        {boxes.length > 1 && ` in ${boxes.length} boxes`}, {counted(links, 'link')} to fit, {counted(cables, 'cable')}{' '}
+        of {Math.ceil(metres)} m
       </p>
       {now && <Against now={now} plan={plan} />}
-      <ol className="outcome-box" aria-label={centre.name}>
-        {used.map(({ ref, number, legend, conductors, linkedTo }) => (
-          <li key={ref}>
-            <span className="terminal-number">{number}</span>
-            <span className="legend">{legend}</span>
-            <span className="ways">
-              {alike(conductors).map(({ colour, sleeve, count }) => (
-                <span key={`${colour} ${sleeve}`}>
-                  {count > 1 && <strong>{count} × </strong>}
-                  <Conductor colour={colour} sleeve={sleeve} />
-                </span>
-              ))}
-            </span>
-            <span className="quiet">{linkedTo.length > 0 ? `to ${linkedTo.join(', ')}` : ''}</span>
-          </li>
-        ))}
-      </ol>
+      {boxes.map(({ centre, used: rows }) => (
+        <Fragment key={centre.id}>
+          {boxes.length > 1 && <h3 className="outcome-box-name">{centre.name}</h3>}
+          <ol className="outcome-box" aria-label={centre.name}>
+            {rows.map((row) => (
+              <InTerminal key={row.ref} row={row} />
+            ))}
+          </ol>
+        </Fragment>
+      ))}
       <details>
         <summary>
           Parts:{' '}
@@ -96,6 +99,24 @@ function Coming({ plan, now }: { plan: Installation; now?: Installation }) {
         </ul>
       </details>
     </>
+  )
+}
+
+function InTerminal({ row: { number, legend, conductors, linkedTo } }: { row: ScheduledTerminal }) {
+  return (
+    <li>
+      <span className="terminal-number">{number}</span>
+      <span className="legend">{legend}</span>
+      <span className="ways">
+        {alike(conductors).map(({ colour, sleeve, count }) => (
+          <span key={`${colour} ${sleeve}`}>
+            {count > 1 && <strong>{count} × </strong>}
+            <Conductor colour={colour} sleeve={sleeve} />
+          </span>
+        ))}
+      </span>
+      <span className="quiet">{linkedTo.length > 0 ? `to ${linkedTo.join(', ')}` : ''}</span>
+    </li>
   )
 }
 
