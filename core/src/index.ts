@@ -220,6 +220,7 @@ export {
   partsList,
   circuitKindIds,
   circuitKinds,
+  type CircuitKind,
   circuitsTaken,
   type Conflict,
   conflictOf,

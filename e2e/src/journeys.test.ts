@@ -154,9 +154,10 @@ describe('a new job', () => {
     await says('.outcome', 'An unvented cylinder needs a hot water circuit')
     await page.locator(make).click()
     await says('.brief-questions', 'an unvented cylinder needs a hot water circuit')
-    await page.locator('.btn ::-p-text(Add a circuit)').click()
-    await page.select('[aria-label="Circuit 2 kind"]', 'hot-water')
-    await page.locator('[aria-label="Circuit 2 name"]').fill('Hot water')
+    await page.locator('.add-circuit button ::-p-text(Hot water)').click()
+    expect(await page.$eval('[aria-label="Circuit 2 name"]', (field) => (field as HTMLInputElement).value)).toBe(
+      'Hot water',
+    )
     // The schemes that serve come and go above the button while the answers are worked out.
     await page.waitForSelector('.outcome-verdict')
     await page.locator(make).click()
@@ -172,7 +173,7 @@ describe('a new job', () => {
     await says('.brief-form', 'the site is missing')
     await page.locator('#site').fill('3 Harbour Steps, Collinmere')
     await page.locator('label[for="kind-new-system"]').click()
-    await page.locator('.btn ::-p-text(Add a circuit)').click()
+    await page.locator('.add-circuit button ::-p-text(Heating)').click()
     await page.locator('[aria-label="Circuit 3 name"]').fill('Upstairs')
     await page.locator('::-p-aria([name="Make the job and lay out its wiring"][role="button"])').click()
     await says('.verdict', 'No defect found in the wiring as planned')

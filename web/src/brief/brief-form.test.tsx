@@ -12,7 +12,7 @@ describe('the brief and the plan in one breath', () => {
     showBrief()
     await waitFor(() => expect(outcome().getByText('No defect found in the wiring as planned')).toBeTruthy())
     expect(within(outcome().getByRole('list', { name: 'Wiring centre' })).getAllByRole('listitem')).toHaveLength(12)
-    fireEvent.click(screen.getByText('Add a circuit'))
+    fireEvent.click(screen.getByRole('button', { name: 'Add: Heating' }))
     await waitFor(() => expect(outcome().getByText('Circuit 3 valve')).toBeTruthy())
   })
 
@@ -46,11 +46,11 @@ describe('the brief and the plan in one breath', () => {
 
   it('take another thermostat for a zone, and refuse a plain one that should time itself', async () => {
     const saved = showBrief()
-    const set = (label: string, value: string) =>
-      fireEvent.change(screen.getByLabelText<HTMLSelectElement>(label), { target: { value } })
-    set('Circuit 1 timed', 'by-itself')
+    const set = (name: string, value: string) =>
+      fireEvent.click(document.querySelector(`input[name="${name}"][value="${value}"]`)!)
+    set('timed-1', 'by-itself')
     await waitFor(() => expect(outcome().getByText(/“House”: by its thermostat/)).toBeTruthy())
-    set('Circuit 1 thermostat', 'wireless')
+    set('thermostat-1', 'wireless')
     await waitFor(() => expect(outcome().queryByText('These cannot be together')).toBeNull())
     expect(screen.getByText('Wireless thermostat, receiver in its place, timed by its thermostat')).toBeTruthy()
     fireEvent.click(screen.getByText('Save'))
@@ -60,14 +60,15 @@ describe('the brief and the plan in one breath', () => {
 
   it('take a cable that is in the wall as it is, and refuse one with too few cores', async () => {
     showBrief()
-    const cable = screen.getByLabelText<HTMLSelectElement>('House thermostat cable')
-    fireEvent.change(cable, { target: { value: 'brown, blue, green-yellow' } })
+    const pick = (value: string) =>
+      fireEvent.click(document.querySelector(`[data-cable="stat-1-cable"] input[value="${value}"]`)!)
+    const isLaid = () => document.querySelector<HTMLInputElement>('[data-cable="stat-1-cable"] input')!.checked
+    expect(isLaid()).toBe(true)
+    pick('brown, blue, green-yellow')
     await waitFor(() => expect(outcome().getByText(/none is left for a switched live/)).toBeTruthy())
     fireEvent.click(outcome().getByText('Lay a new cable: House thermostat cable'))
-    await waitFor(() => expect(screen.getByLabelText<HTMLSelectElement>('House thermostat cable').value).toBe(''))
-    fireEvent.change(screen.getByLabelText('House thermostat cable'), {
-      target: { value: 'brown, black, grey, green-yellow' },
-    })
+    await waitFor(() => expect(isLaid()).toBe(true))
+    pick('brown, black, grey, green-yellow')
     await waitFor(() => expect(outcome().getByText(/sleeved blue/)).toBeTruthy())
   })
 

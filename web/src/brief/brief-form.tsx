@@ -1,29 +1,24 @@
 import { zodResolver } from '@hookform/resolvers/zod'
 import { jobBriefSchema, kindsOfWork, type JobBrief, type JobBriefInput } from '@nobbet/contract'
 import {
-  circuitKindIds,
-  circuitKinds,
   fittingChoices,
   supplies,
   supplyIds,
   usualFittings,
-  zonesBehindChannel,
   type Fittings,
   type Installation,
   type PlanBrief,
 } from '@nobbet/core'
 import { Button, Form } from 'react-bootstrap'
-import { useFieldArray, useForm, useWatch } from 'react-hook-form'
+import { useForm, useWatch } from 'react-hook-form'
+import { CircuitList } from './circuit-list'
 import { CentreChoice, instead } from './centre-choice'
 import { kindWords } from '../jobs/words'
 import { ChoiceTiles } from './choice-tiles'
 import { InWall } from './in-wall'
 import { OutcomePanel } from './outcome-panel'
 import { SchemeChoice } from './scheme-choice'
-import { ZoneThermostat } from './zone-thermostat'
 import { useOutcome } from './use-outcome'
-
-const upperFirst = (text: string) => text[0].toUpperCase() + text.slice(1)
 
 const fittingFields = Object.keys(fittingChoices) as (keyof Fittings)[]
 const fittingLabels: Record<keyof Fittings, string> = { cylinder: 'Cylinder', control: 'Control', boiler: 'Boiler' }
@@ -64,20 +59,17 @@ export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: Brie
     resolver: zodResolver(jobBriefSchema),
   })
   const { register, control, setValue, handleSubmit, formState } = form
-  const circuits = useFieldArray({ control, name: 'fitted.circuits' })
   const { errors } = formState
   const fitted = useWatch({ control, name: 'fitted' })
   const outcome = useOutcome(fitted)
   const heatsWater = fitted.circuits.some(({ kind }) => kind === 'hot-water')
-  const circuitErrors = errors.fitted?.circuits
 
   const usual = usualFittings(fitted.scheme)
   const set = <K extends keyof typeof fitted>(field: K, value: (typeof fitted)[K]) =>
     setValue(`fitted.${field}`, value as never, { shouldDirty: true, shouldValidate: formState.isSubmitted })
   /** Another way to answer, whole. */
   const take = (brief: PlanBrief) => {
-    circuits.replace(brief.circuits)
-    for (const field of [...fittingFields, 'offContact', 'types', 'inWall', 'scheme', 'terminals'] as const)
+    for (const field of [...fittingFields, 'offContact', 'types', 'inWall', 'scheme', 'terminals', 'circuits'] as const)
       set(field, brief[field])
   }
 
@@ -128,64 +120,7 @@ export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: Brie
 
         <section className="sheet" aria-labelledby="fitted-heading">
           <h2 id="fitted-heading">What is fitted</h2>
-          {circuits.fields.map((field, i) => (
-            <div key={field.id}>
-              <div className="circuit-row">
-                <Form.Select aria-label={`Circuit ${i + 1} kind`} {...register(`fitted.circuits.${i}.kind`)}>
-                  {circuitKindIds.map((kind) => (
-                    <option key={kind} value={kind}>
-                      {upperFirst(circuitKinds[kind])}
-                    </option>
-                  ))}
-                </Form.Select>
-                <Form.Control
-                  aria-label={`Circuit ${i + 1} name`}
-                  placeholder="Its name, for example Upstairs"
-                  isInvalid={!!circuitErrors?.[i]?.name}
-                  {...register(`fitted.circuits.${i}.name`)}
-                />
-                {heatsWater && fitted.circuits[i]?.kind !== 'hot-water' && (
-                  <Form.Check
-                    id={`alongside-${i}`}
-                    className="alongside"
-                    label="heats while hot water does"
-                    checked={fitted.circuits[i]?.alongside === true}
-                    onChange={({ target }) =>
-                      setValue(`fitted.circuits.${i}.alongside`, target.checked || undefined, { shouldDirty: true })
-                    }
-                  />
-                )}
-                <Button
-                  variant="outline-primary"
-                  aria-label={`Remove circuit ${i + 1}`}
-                  disabled={circuits.fields.length === 1}
-                  onClick={() => circuits.remove(i)}
-                >
-                  Remove
-                </Button>
-              </div>
-              {fitted.circuits[i]?.kind === 'heating' && zonesBehindChannel(fitted.scheme) && (
-                <ZoneThermostat
-                  zone={i + 1}
-                  thermostat={fitted.circuits[i].thermostat}
-                  timed={fitted.circuits[i].timed}
-                  onThermostat={(is) => setValue(`fitted.circuits.${i}.thermostat`, is, { shouldDirty: true })}
-                  onTimed={(is) => setValue(`fitted.circuits.${i}.timed`, is, { shouldDirty: true })}
-                />
-              )}
-              {circuitErrors?.[i]?.name && <p className="text-danger">{circuitErrors[i].name.message}</p>}
-            </div>
-          ))}
-          {(circuitErrors?.message ?? circuitErrors?.root?.message) && (
-            <p className="text-danger" role="alert">
-              {circuitErrors?.message ?? circuitErrors?.root?.message}
-            </p>
-          )}
-          {circuits.fields.length < 12 && (
-            <Button variant="outline-primary" onClick={() => circuits.append({ kind: 'heating', name: '' })}>
-              Add a circuit
-            </Button>
-          )}
+          <CircuitList form={form} />
           <SchemeChoice chosen={fitted.scheme} suggested={outcome.schemes} onChoose={(id) => set('scheme', id)} />
           {(usual ? fittingFields : []).map((field) => (
             <ChoiceTiles

@@ -7,7 +7,7 @@ jest.mock('../workers/compute', () => jest.requireActual('../../testing/compute'
 
 const tile = (name: string) => screen.getByRole<HTMLInputElement>('radio', { name: new RegExp(`^${name}`) })
 const add = (name: string) => {
-  fireEvent.click(screen.getByText('Add a circuit'))
+  fireEvent.click(screen.getByRole('button', { name: 'Add: Heating' }))
   const fields = screen.getAllByPlaceholderText('Its name, for example Upstairs')
   fireEvent.change(fields[fields.length - 1], { target: { value: name } })
 }

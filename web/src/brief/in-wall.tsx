@@ -1,5 +1,5 @@
 import type { Colour, Installation } from '@nobbet/core'
-import { Form } from 'react-bootstrap'
+import { Conductor } from '../drawing/conductor'
 
 /** Cables as they are found, by their cores. */
 const found: readonly (readonly Colour[])[] = [
@@ -43,28 +43,66 @@ export function InWall({ plan, cables, onChange }: InWallProps) {
     <details className="mt-3 in-wall" open={own.length > 0}>
       <summary className="fw-bold">Cables in the wall already{own.length > 0 ? `: ${own.length}` : ''}</summary>
       <div className="in-wall-rows">
-        {rows.map(({ id, label }) => {
-          const now = cables[id]?.join(', ')
-          const isUsual = found.some((colours) => colours.join(', ') === now)
-          return (
-            <label key={id} className="in-wall-row">
-              <span>{label}</span>
-              <Form.Select
-                size="sm"
-                value={now ?? ''}
-                onChange={({ target }) => put(id, target.value ? (target.value.split(', ') as Colour[]) : undefined)}
-              >
-                <option value="">to be laid</option>
-                {[...(now && !isUsual ? [now] : []), ...found.map((colours) => colours.join(', '))].map((text) => (
-                  <option key={text} value={text}>
-                    {text.split(', ').length}-core: {text}
-                  </option>
-                ))}
-              </Form.Select>
-            </label>
-          )
-        })}
+        {rows.map(({ id, label }) => (
+          <CableHere key={id} id={id} label={label} is={cables[id]} onPick={(colours) => put(id, colours)} />
+        ))}
       </div>
     </details>
   )
 }
+
+interface CableHereProps {
+  id: string
+  label: string
+  /** Its cores; undefined where it is to be laid. */
+  is?: Colour[]
+  onPick: (colours: Colour[] | undefined) => void
+}
+
+/** One cable: to be laid, or one of those that are found, by its cores. */
+function CableHere({ id, label, is, onPick }: CableHereProps) {
+  const now = is?.join(', ')
+  const isUsual = found.some((colours) => colours.join(', ') === now)
+  const offered = [...(is && !isUsual ? [is] : []), ...found]
+  return (
+    <details className="cable-here" data-cable={id}>
+      <summary>
+        {label}: {is ? <Cores colours={is} /> : 'to be laid'}
+      </summary>
+      <div className="cables-found" role="radiogroup" aria-label={label}>
+        <label className="choice-tile">
+          <input
+            type="radio"
+            className="visually-hidden"
+            name={`in-wall-${id}`}
+            checked={!is}
+            onChange={() => onPick(undefined)}
+          />
+          <strong>To be laid</strong>
+        </label>
+        {offered.map((colours) => (
+          <label key={colours.join()} className="choice-tile">
+            <input
+              type="radio"
+              className="visually-hidden"
+              name={`in-wall-${id}`}
+              value={colours.join(', ')}
+              checked={colours.join(', ') === now}
+              onChange={() => onPick([...colours])}
+            />
+            <strong>{colours.length}-core</strong>
+            <Cores colours={colours} />
+          </label>
+        ))}
+      </div>
+    </details>
+  )
+}
+
+const Cores = ({ colours }: { colours: readonly Colour[] }) => (
+  <span className="cores">
+    {colours.map((colour, i) => (
+      <Conductor key={i} colour={colour} />
+    ))}
+  </span>
+)

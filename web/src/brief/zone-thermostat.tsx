@@ -1,5 +1,5 @@
 import { thermostatChoices, timedChoices, type ThermostatChoice, type TimedChoice } from '@nobbet/core'
-import { Form } from 'react-bootstrap'
+import { ChoiceTiles } from './choice-tiles'
 
 interface ZoneThermostatProps {
   /** The number of its circuit. */
@@ -20,31 +20,26 @@ export function ZoneThermostat({ zone, thermostat, timed, onThermostat, onTimed 
       <summary>
         {is}, timed {timedChoices[timed ?? 'by-channel'].toLowerCase()}
       </summary>
-      <div>
-        <Form.Select
-          aria-label={`Circuit ${zone} thermostat`}
-          value={thermostat ?? ''}
-          onChange={({ target }) => onThermostat((target.value || undefined) as ThermostatChoice | undefined)}
-        >
-          <option value="">{usual}</option>
-          {Object.entries(thermostatChoices).map(([id, name]) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </Form.Select>
-        <Form.Select
-          aria-label={`Circuit ${zone} timed`}
-          value={timed ?? 'by-channel'}
-          onChange={({ target }) => onTimed(target.value === 'by-itself' ? 'by-itself' : undefined)}
-        >
-          {Object.entries(timedChoices).map(([id, name]) => (
-            <option key={id} value={id}>
-              Timed {name.toLowerCase()}
-            </option>
-          ))}
-        </Form.Select>
-      </div>
+      <ChoiceTiles<ThermostatChoice | ''>
+        legend={`Circuit ${zone}: thermostat`}
+        name={`thermostat-${zone}`}
+        value={thermostat ?? ''}
+        choices={[
+          { id: '', name: usual },
+          ...(Object.keys(thermostatChoices) as ThermostatChoice[]).map((id) => ({ id, name: thermostatChoices[id] })),
+        ]}
+        onChoose={(id) => onThermostat(id || undefined)}
+      />
+      <ChoiceTiles<TimedChoice>
+        legend={`Circuit ${zone}: timed`}
+        name={`timed-${zone}`}
+        value={timed ?? 'by-channel'}
+        choices={(Object.keys(timedChoices) as TimedChoice[]).map((id) => ({
+          id,
+          name: timedChoices[id][0].toUpperCase() + timedChoices[id].slice(1),
+        }))}
+        onChoose={(id) => onTimed(id === 'by-itself' ? id : undefined)}
+      />
     </details>
   )
 }
