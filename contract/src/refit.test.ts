@@ -54,6 +54,13 @@ describe('another brief', () => {
     const moved = withBrief(before, { ...before.brief, site: 'Ford House' })
     expect(moved.document.wiring).toEqual({ ...before.wiring, name: 'Ford House' })
     expect(withBrief(before, { ...before.brief, symptom: 'cold' }).document.wiring).toEqual(before.wiring)
+    const longer = { ...before.brief, fitted: { ...before.brief.fitted, lengths: { supply: 7 } } }
+    const measured = withBrief(before, longer)
+    expect(measured.is).toBe('in-place')
+    expect(measured.document.wiring.cables.find(({ id }) => id === 'supply')!.lengthM).toBe(7)
+    expect(measured.document.wiring.cables.map(({ cores }) => cores)).toEqual(
+      before.wiring.cables.map(({ cores }) => cores),
+    )
   })
 
   it.each<[string, Partial<JobBrief['fitted']>]>([

@@ -116,3 +116,28 @@ describe('a brief', () => {
     expect(said).toContainEqual(typeof expected === 'string' ? expected : expect.stringMatching(expected))
   })
 })
+
+describe('how long cables are', () => {
+  const brief = { scheme: 'two-port', circuits: [...heating('House'), hotWater] }
+  const lengthOf = (answers: object, cable: string) =>
+    planSystem(planBriefSchema.parse({ ...brief, ...answers }), 'p', 'P').cables.find(({ id }) => id === cable)!.lengthM
+
+  it('is as usual, or as it is said; of a cable that the plan has not nothing follows', () => {
+    const usual = lengthOf({}, 'stat-1-cable')
+    const lengths = { 'stat-1-cable': 31.5, 'stat-7-cable': 4 }
+    expect(lengthOf({ lengths }, 'stat-1-cable')).toBe(31.5)
+    expect(lengthOf({ lengths: { 'zv-1-lead': 2 } }, 'stat-1-cable')).toBe(usual)
+    // Wherever it ends: the same cables in boxes of a cascade.
+    expect(
+      lengthOf(
+        { lengths: { 'joint-1': 9 }, circuits: [...heating('A', 'B', 'C'), hotWater], terminals: 'strips-12' },
+        'joint-1',
+      ),
+    ).toBe(9)
+  })
+
+  it('is refused where no cable is so long', () => {
+    const { error } = planBriefSchema.safeParse({ ...brief, lengths: { 'stat-1-cable': 900 } })
+    expect(error!.issues[0]).toMatchObject({ path: ['lengths', 'stat-1-cable'], message: 'a cable is at most 200 m' })
+  })
+})

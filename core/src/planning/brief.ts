@@ -69,6 +69,11 @@ export const briefShapeSchema = known('a brief of what is fitted', {
     .record(idSchema, z.array(colourSchema).min(2, 'a cable has two cores and more').max(7))
     .refine((cables) => Object.keys(cables).length <= 40, 'at most 40 cables')
     .optional(),
+  /** How long cables are, m, by their id in the plan, where it is not as long as usual. Of a cable that the plan has not nothing follows. */
+  lengths: z
+    .record(idSchema, z.number().min(0.2, 'a cable is 0.2 m and longer').max(200, 'a cable is at most 200 m'))
+    .refine((cables) => Object.keys(cables).length <= 60, 'at most 60 cables')
+    .optional(),
   /** Conductors that stay where they are, whatever else is laid out: an end, written cable.core.0 or cable.core.1, and its terminal. */
   kept: z
     .record(

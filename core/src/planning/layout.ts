@@ -43,7 +43,7 @@ export class Layout {
 
   constructor(
     private readonly centre: string,
-    private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply' | 'inWall'>,
+    private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply' | 'inWall' | 'lengths'>,
   ) {}
 
   /** Names a function; functions take their terminals in the order in which they are named. */
@@ -173,6 +173,7 @@ export class Layout {
         functions.map(([id]) => id),
       ),
     )
+    this.measured()
   }
 
   /** Per device the cables that come from it, in the order in which devices are named. */
@@ -219,6 +220,11 @@ export class Layout {
 
   private sizeFor(conductors: number): number {
     return this.brief.cable === 'five-core' ? 5 : Math.max(3, conductors)
+  }
+
+  /** Cables as long as they are said to be. */
+  private measured(): void {
+    for (const cable of this.cables) cable.lengthM = this.brief.lengths?.[cable.id] ?? cable.lengthM
   }
 
   private bring(to: string, core: Core, from: string, extraLow = false): void {

@@ -64,7 +64,10 @@ export class PlannedSystem {
   private readonly thermostats: RoomThermostats
 
   constructor(
-    private readonly brief: Pick<PlanBrief, 'cable' | 'terminals' | 'supply' | 'inWall' | 'circuits' | 'types'>,
+    private readonly brief: Pick<
+      PlanBrief,
+      'cable' | 'terminals' | 'supply' | 'inWall' | 'lengths' | 'circuits' | 'types'
+    >,
   ) {
     this.layout = new Layout('wc', brief)
     this.chosen = new ChosenTypes(brief.types ?? {})

@@ -62,7 +62,7 @@ describe('the brief and the plan in one breath', () => {
     showBrief()
     const pick = (value: string) =>
       fireEvent.click(document.querySelector(`[data-cable="stat-1-cable"] input[value="${value}"]`)!)
-    const isLaid = () => document.querySelector<HTMLInputElement>('[data-cable="stat-1-cable"] input')!.checked
+    const isLaid = () => document.querySelector<HTMLInputElement>('[data-cable="stat-1-cable"] [type=radio]')!.checked
     expect(isLaid()).toBe(true)
     pick('brown, blue, green-yellow')
     await waitFor(() => expect(outcome().getByText(/none is left for a switched live/)).toBeTruthy())
@@ -70,6 +70,19 @@ describe('the brief and the plan in one breath', () => {
     await waitFor(() => expect(isLaid()).toBe(true))
     pick('brown, black, grey, green-yellow')
     await waitFor(() => expect(outcome().getByText(/sleeved blue/)).toBeTruthy())
+  })
+
+  it('take how long a cable is; what is out of all bounds changes nothing', async () => {
+    const saved = showBrief()
+    await waitFor(() => expect(outcome().getByText(/cables of 30 m/)).toBeTruthy())
+    const length = screen.getByLabelText('House thermostat cable: length, m')
+    fireEvent.change(length, { target: { value: '32' } })
+    await waitFor(() => expect(outcome().getByText(/cables of 50 m/)).toBeTruthy())
+    fireEvent.change(length, { target: { value: '3200' } })
+    expect(outcome().getByText(/cables of 50 m/)).toBeTruthy()
+    fireEvent.click(screen.getByText('Save'))
+    await waitFor(() => expect(saved).toHaveLength(1))
+    expect(saved[0].fitted.lengths).toEqual({ 'stat-1-cable': 32 })
   })
 
   it('know which zone is to heat with hot water, and that priority shuts it off', async () => {

@@ -170,6 +170,8 @@ export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: Brie
             plan={outcome.plan}
             cables={fitted.inWall ?? {}}
             onChange={(cables) => set('inWall', cables as never)}
+            lengths={fitted.lengths ?? {}}
+            onLengths={(lengths) => set('lengths', lengths as never)}
           />
           <CentreChoice form={form} brief={outcome.brief} />
         </section>
