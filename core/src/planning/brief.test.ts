@@ -71,7 +71,7 @@ describe('a brief', () => {
     ],
     [
       { scheme: 'two-port', circuits: heating('A'), solar: true },
-      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals, offContact, types, inWall, kept',
+      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals, offContact, types, inWall, lengths, kept',
     ],
     [
       { scheme: 'two-port', circuits: [{ kind: 'heating', name: 'A', floor: 2 }] },
