@@ -88,7 +88,7 @@ describe('a call', () => {
 
   it('two things wrong: the second is found when the remedy of the first has not cured', async () => {
     const faults = ['zv-1.motor.open', 'stat-1.contact.never-makes']
-    const engineer = await called('demo-long-barn', 'heating-1', 'does-not-come-on', faults)
+    const engineer = await called('demo-tarn-house', 'heating-1', 'does-not-come-on', faults)
     expect(await engineer.follow(60)).toBe('cured')
     expect(engineer.mended.flat()).toEqual(expect.arrayContaining(faults))
   })
