@@ -150,6 +150,9 @@ describe('a plan in strips of 12 in cascade', () => {
       .filter(({ cable }) => cable === 'joint-1')
       .map(({ farText }) => farText)
     expect(far).toHaveLength(5)
-    for (const text of far) expect(text).toMatch(/^Second wiring centre \d+/)
+    for (const text of far) expect(text).toMatch(/^Second wiring centre (1[3-9]|2[0-4])/)
+    expect(terminalSchedule(plan, 'wc-2').map(({ number }) => number)).toEqual(
+      Array.from({ length: 12 }, (_, i) => String(13 + i)),
+    )
   })
 })

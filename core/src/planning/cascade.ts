@@ -271,7 +271,9 @@ class Division {
       })
       const parked = this.spares.map((): number | undefined => undefined)
       spares.forEach(({ s }, i) => (parked[s] = laid.spares[i]))
-      return { terminals, links, places, spares: parked }
+      // Counted on from box to box: wherever a number stands alone, it is of one terminal.
+      const counted = terminals.map((terminal, i) => ({ ...terminal, id: String(box * terminals.length + i + 1) }))
+      return { terminals: counted, links, places, spares: parked }
     })
     return {
       boxes,
