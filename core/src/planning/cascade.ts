@@ -192,8 +192,8 @@ class Division {
     const { before, liveBefore, ways } = this
     let sum = nth(liveBefore, to) - nth(liveBefore, from)
     for (let f = 0; f < before.length; f++) {
-      const own = before[f]!
-      sum += Math.ceil((own[to]! - own[from]! + (one ? one[f]! : 0) + (other ? other[f]! : 0)) / ways)
+      const own = before[f]
+      sum += Math.ceil((own[to] - own[from] + (one ? one[f] : 0) + (other ? other[f] : 0)) / ways)
     }
     return sum
   }
