@@ -2,13 +2,18 @@ import { leavesOf } from '../catalogue'
 import { nth } from '../lists'
 import { calledPhases, type Simulation } from '../simulation'
 import { wanted } from '../trace'
-import type { Reason } from './reasons'
+
+/** A device that belongs to no service asks by itself. */
+export interface AsksBesides {
+  why: 'asks-besides'
+  device: string
+}
 
 /**
  * What calls the boiler though no service is asked for: something that feels for itself and belongs to no service, like a frost
  * thermostat. Each is tried: with its contact open there is no call.
  */
-export function asksBesides(sim: Simulation): Extract<Reason, { why: 'asks-besides' }>[] {
+export function asksBesides(sim: Simulation): AsksBesides[] {
   const { circuit } = sim
   const { demands } = circuit.installation.intent
   if (!isCalled(sim) || demands.some((demand) => wanted(sim, demand))) return []

@@ -5,7 +5,7 @@ import { Simulation } from '../simulation'
 import { asked, circuitOpen, goesFirst, ownRun, portsOf, wanted, type OwnRun } from '../trace'
 import type { HuntEntry } from './case'
 import { Course } from './course'
-import { asksBesides } from './asks-besides'
+import { asksBesides, type AsksBesides } from './asks-besides'
 import { complainedOf } from './standing'
 
 /** Why an installation in order does what somebody complained of: by what it is told from a fault. */
@@ -16,7 +16,7 @@ export type Reason =
   | { why: 'own-run'; demand: string; run: OwnRun }
   | { why: 'stays-over'; demand: string; valve: string }
   | { why: 'overrun'; boiler: string }
-  | { why: 'asks-besides'; device: string }
+  | AsksBesides
 
 /** A reason, and the findings at whose moments it held. */
 export interface HeldReason {
