@@ -1,4 +1,4 @@
-import type { Control } from './primitives'
+import type { Control, DeviceType } from './primitives'
 
 /** Why a control cannot stand at a value; undefined where it can. `name` is what was asked for. */
 export function valueProblem(
@@ -22,3 +22,9 @@ export function programmeValues(control: Control): (string | number)[] {
   if (!control.timed?.turns) return ['on', 'off']
   return control.values.map((v) => v.id).filter((id) => !control.timed!.leaves?.includes(id))
 }
+
+/** Has a device a clock of its own? When people draw off goes by none. */
+export const hasClock = ({ controls, primitives }: Pick<DeviceType, 'controls' | 'primitives'>): boolean =>
+  controls.some(
+    ({ id, timed }) => timed && !primitives.some((part) => part.kind === 'store' && part.draws.control === id),
+  )

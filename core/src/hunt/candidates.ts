@@ -1,3 +1,4 @@
+import { hasClock } from '../catalogue'
 import { wiredNets, type Circuit } from '../circuit'
 import { actionsFor } from '../inputs'
 import type { ContactRef, Demand } from '../installation'
@@ -128,7 +129,7 @@ function liveLooksAt(circuit: Circuit): WrittenLook[] {
     const moves = type.primitives.filter((p) => p.kind === 'actuator')
     if (moves.some((p) => p.lever)) found.push({ at: 'lever', device: id })
     if (moves.length > 0) found.push({ at: 'motor', device: id }, { at: 'spindle', device: id })
-    if (type.controls.some((control) => control.timed)) found.push({ at: 'clock', device: id })
+    if (hasClock(type)) found.push({ at: 'clock', device: id })
     if (type.inputs.length > 0) found.push({ at: 'boiler', device: id }, { at: 'display', device: id })
     for (const part of type.primitives) {
       if (part.kind === 'load' && part.work === 'runs') found.push({ at: 'pump', device: id })

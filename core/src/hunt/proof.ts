@@ -1,3 +1,4 @@
+import { hasClock } from '../catalogue'
 import { same } from '../changes'
 import type { Circuit } from '../circuit'
 import type { Demand } from '../installation'
@@ -99,7 +100,7 @@ const callAt = ({ devices }: Circuit): WrittenLook[] =>
 /** The clocks that time a service. */
 const clocksOf = ({ devices }: Circuit, { channel, thermostat }: Demand): WrittenLook[] =>
   devices.flatMap(({ device, type }) =>
-    (device.id === channel?.device || device.id === thermostat?.device) && type.controls.some(({ timed }) => timed)
+    (device.id === channel?.device || device.id === thermostat?.device) && hasClock(type)
       ? [{ at: 'clock', device: device.id }]
       : [],
   )

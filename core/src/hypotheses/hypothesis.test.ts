@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { circuitOf } from '../../testing'
 import { examples } from '../examples'
 import { compile } from '../circuit'
 import { edited } from '../installation'
@@ -82,4 +83,13 @@ describe('a hypothesis', () => {
       { numRuns: 40 },
     )
   })
+})
+
+it('a clock that may be wrong is that of a control: nobody draws hot water by one', () => {
+  const clocks = (id: string) =>
+    hypothesesOf(circuitOf(id))
+      .map((one) => one.id)
+      .filter((one) => /^start \S+ clock$/.test(one))
+  expect(clocks('two-port-heating-hot-water')).toEqual(['start programmer clock'])
+  expect(clocks('single-zone')).toEqual([])
 })

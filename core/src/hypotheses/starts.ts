@@ -1,3 +1,4 @@
+import { hasClock } from '../catalogue'
 import { nth } from '../lists'
 import type { Circuit } from '../circuit'
 import { demandActions } from '../inputs'
@@ -46,7 +47,7 @@ export function startsOf(circuit: Circuit): Start[] {
     }),
   )
   const clocks = circuit.devices.flatMap(({ device, type }): Start[] =>
-    type.controls.some((control) => control.timed)
+    hasClock(type)
       ? [
           {
             name: `start ${device.id} clock`,

@@ -97,9 +97,6 @@ export class Clock {
     if (minutes === 0) this.wrongBy.delete(device)
     else this.wrongBy.set(device, minutes)
   }
-  hasOwn(device: number): boolean {
-    return this.weeks.timed.some((one) => one.device === device)
-  }
   /** What the clock of a device shows, as a minute of the week. */
   private shownBy(device: number, time: number): number | undefined {
     const minute = this.minuteOfWeek(time)

@@ -1,6 +1,7 @@
-import type { Programme } from '../catalogue'
+import { hasClock, type Programme } from '../catalogue'
 import { potentials, type Circuit, type Potential } from '../circuit'
 import type { Heat, Scenario } from '../heat'
+import { nth } from '../lists'
 import { ActionError } from './actions'
 import { aimOf } from './aims'
 import type { BusReading } from './bus'
@@ -134,13 +135,13 @@ export class Simulation extends PlantState {
   setLostTime(device: string, minutes: number): void {
     const at = this.circuit.deviceIndex.get(device)
     if (at === undefined) throw new ActionError(`there is no device "${device}"`)
-    if (!this.clock.hasOwn(at)) throw new ActionError(`"${device}" has no clock`)
+    if (!hasClock(nth(this.circuit.devices, at).type)) throw new ActionError(`"${device}" has no clock`)
     this.clock.setWrong(at, minutes)
     this.touched()
   }
   /** How many minutes more the clock of a device shows than it is; undefined of what has none. */
   lostTime(device: number): number | undefined {
-    return this.clock.hasOwn(device) ? this.clock.wrong(device) : undefined
+    return hasClock(nth(this.circuit.devices, device).type) ? this.clock.wrong(device) : undefined
   }
 
   /**
