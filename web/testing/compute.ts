@@ -20,6 +20,7 @@ import {
   triedBehind,
   type AllStates,
   type AtOnce,
+  type AtOnceOptions,
   type CheckFinding,
   type Effect,
   type HuntEntry,
@@ -97,12 +98,12 @@ const api = {
     installation: Installation,
     log: HuntEntry[],
     options: HuntOptions,
-    threes: number,
+    wanted: AtOnceOptions,
     onSoFar: (at: AtOnce) => void,
   ) {
     const hunt = new Hunt(compile(installation), options)
     hunt.follow(log)
-    for (const at of atOnceOf(hunt, log, { most: 80, threes: Math.min(threes, 40) })) onSoFar(at)
+    for (const at of atOnceOf(hunt, log, { ...wanted, most: 80, threes: Math.min(wanted.threes ?? 0, 40) })) onSoFar(at)
   },
   foresee: () => undefined,
 }

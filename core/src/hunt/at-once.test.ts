@@ -3,7 +3,7 @@ import { restOf, variantOf } from '../hypotheses'
 import { lookAt, type Found, type Look } from '../looks'
 import { demandActions } from '../inputs'
 import { formatAction, Simulation } from '../simulation'
-import { Course, Hunt, atOnceOf, type HuntEntry } from '.'
+import { Course, Hunt, atOnceOf, mergedAtOnce, type AtOnce, type HuntEntry } from '.'
 
 const circuit = circuitOf('two-port-heating-hot-water')
 const hunt = new Hunt(circuit)
@@ -93,6 +93,24 @@ describe('two causes at once', () => {
     const grown = (last.share - first.share) / (1 - first.share)
     expect(grown).toBeLessThan(first.restAtMost)
     expect(last.restAtMost).toBeLessThan(first.restAtMost)
+  })
+})
+
+describe('shared among several runs', () => {
+  it('pairs are each gone through once, and together it is told as one run would', () => {
+    const log = bothTried()
+    hunt.follow(log)
+    const last = (all: Iterable<AtOnce>) => [...all].at(-1)!
+    const whole = last(atOnceOf(hunt, log, { most: 240 }))
+    const parts = [0, 1, 2].map((at) => last(atOnceOf(hunt, log, { most: 80, part: { at, of: 3 } })))
+    const merged = mergedAtOnce(parts)
+    expect(merged.pairs.done).toBe(240)
+    expect(merged.pairs.lookedAt).toBeCloseTo(whole.pairs.lookedAt, 9)
+    expect(merged.share).toBeCloseTo(whole.share, 9)
+    expect(merged.restAtMost).toBeCloseTo(whole.restAtMost, 9)
+    expect(merged.best.map(({ weight }) => weight)).toEqual(whole.best.map(({ weight }) => expect.closeTo(weight, 9)))
+    expect(new Set(merged.best.map(({ ids }) => ids.join()))).toEqual(new Set(whole.best.map(({ ids }) => ids.join())))
+    expect(mergedAtOnce([whole])).toEqual(whole)
   })
 })
 

@@ -17,6 +17,8 @@ export interface Several {
   labels: string[]
   /** Of all weight, singles and all several looked at, from 0 to 1. */
   share: number
+  /** Natural logarithm of its weight. */
+  weight: number
 }
 
 /** How far it has been gone through those of one size. */
@@ -37,6 +39,42 @@ export interface AtOnce {
   restAtMost: number
   /** The likeliest first. */
   best: Several[]
+  /** Natural logarithms of weights: of all singles, of those looked at, and of all pairs if each fitted as well as anything can. */
+  weights: { singles: number; several: number; pairsAtBest: number }
+}
+
+/** What is told of runs of the same hunt, each of which has gone through some of the pairs. */
+export function mergedAtOnce(parts: readonly AtOnce[]): AtOnce {
+  const sumOf = (count: (pairs: GoneThrough) => number) => parts.reduce((sum, { pairs }) => sum + count(pairs), 0)
+  const several = new Sum()
+  for (const { weights } of parts) several.add(weights.several)
+  const { singles, pairsAtBest } = nth(parts, 0).weights
+  const threes = parts.find((part) => part.threes)?.threes
+  return toldOf({
+    pairs: { done: sumOf(({ done }) => done), of: sumOf((pairs) => pairs.of), lookedAt: sumOf((p) => p.lookedAt) },
+    ...(threes && { threes }),
+    best: parts.flatMap(({ best }) => best),
+    weights: { singles, several: several.log, pairsAtBest },
+  })
+}
+
+/** The shares that weights come to. */
+function toldOf(
+  known: Omit<AtOnce, 'share' | 'restAtMost' | 'best'> & { best: readonly Omit<Several, 'share'>[] },
+): AtOnce {
+  const { singles, several, pairsAtBest } = known.weights
+  const sum = new Sum()
+  sum.add(singles)
+  sum.add(several)
+  const shareOf = (weight: number) => Math.exp(weight - sum.log)
+  const rest = Math.exp(Math.log(Math.max(0, 1 - known.pairs.lookedAt)) + pairsAtBest - sum.log)
+  const best = [...known.best].sort((x, y) => y.weight - x.weight).slice(0, mostTold)
+  return {
+    ...known,
+    share: shareOf(several),
+    restAtMost: rest / (1 + rest),
+    best: best.map((one) => ({ ...one, share: shareOf(one.weight) })),
+  }
 }
 
 interface Gone {
@@ -44,6 +82,17 @@ interface Gone {
   /** Logarithm of its weight after everything found. */
   weight: number
   likelihood: number
+}
+
+export interface AtOnceOptions {
+  /** So many pairs at most. */
+  most?: number
+  /** So many threes besides. */
+  threes?: number
+  /** It ends where the pairs left can have no more of the weight than this. */
+  enough?: number
+  /** One of several runs that share the pairs among them: which, from 0 on, of how many. */
+  part?: { at: number; of: number }
 }
 
 /**
@@ -55,51 +104,44 @@ interface Gone {
 export function* atOnceOf(
   hunt: Hunt,
   log: readonly HuntEntry[],
-  { most = Infinity, threes = 0, enough = 0 }: { most?: number; threes?: number; enough?: number } = {},
+  { most = Infinity, threes = 0, enough = 0, part = { at: 0, of: 1 } }: AtOnceOptions = {},
 ): Generator<AtOnce, void> {
   const { singles } = hunt
   const fits = hunt.logLikelihoods().slice(0, singles.length)
   const fitOf = new Map(singles.map(({ id }, i) => [id, nth(fits, i)]))
-  const all = new Sum()
-  fits.forEach((fit, i) => all.add(Math.log(nth(singles, i).prior) + fit))
+  const singleWeights = new Sum()
+  fits.forEach((fit, i) => singleWeights.add(Math.log(nth(singles, i).prior) + fit))
   const several = new Sum()
   const best: Gone[] = []
   const evidence = hunt.weighing.evidence.map((one) => ({ ...one, likelihood: Float64Array.of(one.hit) }))
   const bestFit = nth(logLikelihoods(1, evidence), 0)
   const pairMass = weightOf(singles, 2).mass
 
-  const told = (pairs: GoneThrough, three?: GoneThrough): AtOnce => {
-    const rest = Math.log(Math.max(0, 1 - pairs.lookedAt) * pairMass) + bestFit
-    const shareOf = (weight: number) => Math.exp(weight - all.log)
-    const most = Math.exp(rest - all.log)
-    return {
+  const told = (pairs: GoneThrough, three?: GoneThrough): AtOnce =>
+    toldOf({
       pairs,
       ...(three && { threes: three }),
-      share: shareOf(several.log),
-      restAtMost: most / (1 + most),
+      weights: { singles: singleWeights.log, several: several.log, pairsAtBest: Math.log(pairMass) + bestFit },
       best: best.map(({ of: { causes }, weight }) => ({
         ids: causes.map(({ id }) => id),
         labels: causes.map(({ label }) => label),
-        share: shareOf(weight),
+        weight,
       })),
-    }
-  }
+    })
   const note = (gone: Gone) => {
-    all.add(gone.weight)
     several.add(gone.weight)
     const at = best.findIndex(({ weight }) => weight < gone.weight)
     best.splice(at < 0 ? best.length : at, 0, gone)
     best.length = Math.min(best.length, mostTold)
   }
 
-  const pairs = pairsInOrder(hunt, fitOf)
+  // Every run of several goes through other batches, the likeliest of all of them first.
+  const pairs = pairsInOrder(hunt, fitOf).filter((_, i) => Math.floor(i / batch) % part.of === part.at)
   const gone: Gone[] = []
   let at: GoneThrough = { done: 0, of: Math.min(most, pairs.length), lookedAt: 0 }
   for (const some of goneThrough(hunt, log, pairs, most)) {
-    for (const one of some.gone) {
-      note(one)
-      gone.push(one)
-    }
+    some.gone.forEach(note)
+    if (threes > 0) gone.push(...some.gone)
     at = { ...at, done: some.done, lookedAt: some.mass / pairMass }
     const now = told(at)
     yield now
@@ -206,6 +248,6 @@ class Sum {
     this.sum += Math.exp(log - this.highest)
   }
   get log(): number {
-    return this.highest + Math.log(this.sum)
+    return this.sum === 0 ? -Infinity : this.highest + Math.log(this.sum)
   }
 }

@@ -1,4 +1,4 @@
-import type { AtOnce, HuntEntry } from '@nobbet/core'
+import { mergedAtOnce, type AtOnce, type AtOnceOptions } from '@nobbet/core'
 import { proxy } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
@@ -10,6 +10,11 @@ import { percentText, Sureness } from './sureness'
 
 /** So many threes are gone through, made of the best pairs. */
 const threesLooked = 2000
+
+/** Pairs that were not looked at have no more than this of the weight: no need to look. */
+const hardlyMatters = 0.005
+/** Two share the pairs between them: most machines have that to spare. */
+const workers = ['at-once', 'at-once-beside'] as const
 
 /** Two causes at once, and three: nobody goes through them in their head. A run of its own, which never keeps the card waiting. */
 export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
@@ -26,20 +31,26 @@ export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
     run.current = own
     setError(undefined)
     setRunning(true)
-    try {
-      await longRun(
-        'at-once',
+    const parts: AtOnce[] = []
+    const hear = (part: number) => (at: AtOnce) => {
+      if (own.signal.aborted) return
+      parts[part] = at
+      const merged = mergedAtOnce(parts.filter(Boolean))
+      setTold({ of: now, at: merged })
+      // Threes are made of the pairs of one run, which knows by itself when to go on.
+      if (threes === 0 && merged.restAtMost <= hardlyMatters) own.abort()
+    }
+    const begun = (task: (typeof workers)[number], part: number, wanted: AtOnceOptions) =>
+      longRun(
+        task,
         (api, number) =>
-          api.atOnce(
-            number,
-            circuit.installation,
-            entries as HuntEntry[],
-            record.options,
-            threes,
-            proxy((at: AtOnce) => !own.signal.aborted && setTold({ of: now, at })),
-          ),
+          api.atOnce(number, circuit.installation, [...entries], record.options, wanted, proxy(hear(part))),
         own.signal,
       )
+    try {
+      await (threes > 0
+        ? begun('at-once', 0, { threes, enough: hardlyMatters })
+        : Promise.all(workers.map((task, at) => begun(task, at, { part: { at, of: workers.length } }))))
     } catch (e) {
       setError(e as Error)
     }

@@ -22,6 +22,7 @@ import {
   triedBehind,
   type AllStates,
   type AtOnce,
+  type AtOnceOptions,
   type Cause,
   type Circuit,
   type Conflict,
@@ -101,9 +102,6 @@ async function driven<P, T>(
     last = performance.now()
   }
 }
-
-/** Pairs that were not looked at have no more than this of the weight: no need to look. */
-const hardlyMatters = 0.005
 
 /** A run that says at its end what it said last. */
 function* toItsEnd<T>(run: Generator<T, void>): Generator<T, T | undefined> {
@@ -199,20 +197,20 @@ const api = {
     const fitting = log.filter(({ id }) => !aside.some(({ entry }) => entry === id))
     await driven(run, hunt.foreseeing(fitting), () => undefined)
   },
-  /** Several causes at once, gone through until those left out can hardly matter; it is told as it goes. */
+  /** Several causes at once, gone through; it is told as it goes. */
   async atOnce(
     run: number,
     installation: Installation,
     log: HuntEntry[],
     options: HuntOptions,
-    threes: number,
+    wanted: AtOnceOptions,
     onSoFar: (at: AtOnce) => void,
   ): Promise<void> {
     const hunt = new Hunt(compile(installation), options)
     const aside = hunt.misfits(log)
     const fitting = log.filter(({ id }) => !aside.some(({ entry }) => entry === id))
     hunt.follow(fitting)
-    const last = await driven(run, toItsEnd(atOnceOf(hunt, fitting, { threes, enough: hardlyMatters })), onSoFar)
+    const last = await driven(run, toItsEnd(atOnceOf(hunt, fitting, wanted)), onSoFar)
     if (last) onSoFar(last)
   },
   /** A week lived through; undefined where it was left. */
