@@ -1,6 +1,6 @@
 import { circuitOf } from '../../testing'
 import { restOf, variantOf } from '../hypotheses'
-import { lookAt, type Found, type Look } from '../looks'
+import type { Found, WrittenLook } from '../looks'
 import { demandActions } from '../inputs'
 import { formatAction, Simulation } from '../simulation'
 import { Course, Hunt, atOnceOf, mergedAtOnce, type AtOnce, type HuntEntry } from '.'
@@ -9,26 +9,35 @@ const circuit = circuitOf('two-port-heating-hot-water')
 const hunt = new Hunt(circuit)
 const truths = ['zv-1.motor.open', 'zv-hw.end-switch.never-makes']
 
+/** A log that is written while it is lived through, where all of these are so. */
+function lived(of: Hunt, wrong: readonly string[]) {
+  const causes = wrong.map((id) => of.suspects.find((s) => s.id === id)!.hypothesis!)
+  const course = new Course(restOf(of.circuit, variantOf(causes), new Simulation(of.circuit)))
+  const log: HuntEntry[] = []
+  return {
+    log,
+    done(...texts: string[]) {
+      for (const text of texts) {
+        course.act(text)
+        log.push({ id: `e${log.length}`, do: text })
+      }
+    },
+    seen(...looks: WrittenLook[]) {
+      for (const see of looks) {
+        const { expected } = course.shows(see)
+        if (expected === 'open' || 'unknown' in expected || 'chances' in expected) throw new Error('it shows one thing')
+        const found: Found = 'full' in expected ? { value: expected.value, unit: 'V' } : expected
+        log.push({ id: `e${log.length}`, see, found })
+      }
+    },
+  }
+}
+
 /** Both services tried alone, on an installation in which both valves have failed. */
 function bothTried(): HuntEntry[] {
-  const causes = truths.map((id) => hunt.suspects.find((s) => s.id === id)!.hypothesis!)
-  const course = new Course(restOf(circuit, variantOf(causes), new Simulation(circuit)))
-  const log: HuntEntry[] = []
-  const done = (...acts: string[]) => {
-    for (const act of acts) {
-      course.act(act)
-      log.push({ id: `e${log.length}`, do: act })
-    }
-  }
-  const seen = (...looks: Look[]) => {
-    for (const look of looks) {
-      const shown = lookAt(course.sim, look)
-      const found = 'full' in shown ? { value: shown.value, unit: 'V' } : shown
-      log.push({ id: `e${log.length}`, see: look as never, found: found as Found })
-    }
-  }
-  const boiler: Look = { at: 'boiler', device: 'boiler' }
-  const volts = (red: string): Look => ({ at: 'points', with: 'tester', red })
+  const { log, done, seen } = lived(hunt, truths)
+  const boiler: WrittenLook = { at: 'boiler', device: 'boiler' }
+  const volts = (red: string): WrittenLook => ({ at: 'points', with: 'tester', red })
   done('programmer.heating=on', 'stat-1.set=30', 'settle')
   seen({ at: 'lever', device: 'zv-1' }, boiler, volts('wc.21'))
   done('programmer.heating=off', 'stat-1.set=5', 'programmer.hot-water=on', 'cyl-stat.set=75', 'settle')
@@ -144,19 +153,7 @@ describe('three causes at once', () => {
 /** Each lever tried with its service asked for, then, isolated, the ohms of each motor where its lead ends. */
 function valvesTried(of: Hunt, wrong: readonly string[], valves: readonly string[]): HuntEntry[] {
   const { circuit: wide } = of
-  const causes = wrong.map((id) => of.suspects.find((s) => s.id === id)!.hypothesis!)
-  const course = new Course(restOf(wide, variantOf(causes), new Simulation(wide)))
-  const log: HuntEntry[] = []
-  const done = (...texts: string[]) => {
-    for (const text of texts) {
-      course.act(text)
-      log.push({ id: `e${log.length}`, do: text })
-    }
-  }
-  const seen = (see: Extract<HuntEntry, { see: unknown }>['see']) => {
-    const { expected } = course.shows(see)
-    log.push({ id: `e${log.length}`, see, found: expected as Found })
-  }
+  const { log, done, seen } = lived(of, wrong)
   const { demands } = wide.installation.intent
   for (const valve of valves) {
     const demand = demands.find((d) => d.circuit.valves.some(({ device }) => device === valve))!

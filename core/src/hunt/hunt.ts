@@ -331,30 +331,37 @@ export class Hunt {
   private evidenceOf(entry: TellingEntry, finding: number): Evidence {
     const source = this.sourceOf(entry)
     const { suspects, likeable } = this
+    const { own, like } = this.chancesAt(entry, finding, source)
     const likelihood = new Float64Array(suspects.length + likeable.length)
+    suspects.forEach((suspect, i) => (likelihood[i] = own(suspect, i)))
+    likeable.forEach((_, single) => (likelihood[suspects.length + single] = like(single)))
+    return { id: entry.id, ...source, likelihood }
+  }
+
+  /** How probable a finding is for a suspect, and for what is on no list and looks like a single one. */
+  private chancesAt(
+    entry: TellingEntry,
+    finding: number,
+    source: Pick<Evidence, 'hit' | 'miss'>,
+  ): { own: (suspect: Suspect, i: number) => number; like: (single: number) => number } {
+    const { errors } = this.options
+    if ('blamed' in entry) {
+      // Whom somebody blamed is nothing that an installation shows, and no likeness.
+      const told = errors.told ?? usualToldError
+      return { own: (suspect) => this.blamedOf(suspect, entry), like: () => told }
+    }
     if ('see' in entry && entry.see.at === 'wiring') {
       const { see, found } = entry
-      const { errors } = this.options
       const mended = this.mendedBefore(entry.id)
-      suspects.forEach((suspect, i) => {
-        likelihood[i] = chanceOf(this.wiringAt(suspect, see.thing, mended), see, found, errors)
-      })
-      likeable.forEach((_, i) => {
-        const chance = chanceOf(this.wiringLike(i, see.thing), see, found, errors)
-        likelihood[suspects.length + i] = likeness(chance, source)
-      })
-      return { id: entry.id, ...source, likelihood }
+      return {
+        own: (suspect) => chanceOf(this.wiringAt(suspect, see.thing, mended), see, found, errors),
+        like: (single) => likeness(chanceOf(this.wiringLike(single, see.thing), see, found, errors), source),
+      }
     }
-    suspects.forEach((suspect, i) => {
-      likelihood[i] = 'blamed' in entry ? this.blamedOf(suspect, entry) : nth(this.shownBy(i).chances, finding)
-    })
-    // Whom somebody blamed is nothing that an installation shows, and no likeness.
-    const told = this.options.errors.told ?? usualToldError
-    likeable.forEach((_, i) => {
-      const { chances } = nth(this.shown, nth(this.by.kindOf, i))
-      likelihood[suspects.length + i] = 'blamed' in entry ? told : likeness(nth(chances, finding), source)
-    })
-    return { id: entry.id, ...source, likelihood }
+    return {
+      own: (_, i) => nth(this.shownBy(i).chances, finding),
+      like: (single) => likeness(nth(nth(this.shown, nth(this.by.kindOf, single)).chances, finding), source),
+    }
   }
 
   private blamedOf(suspect: Suspect, { blamed }: Extract<HuntEntry, { blamed: string }>): number {

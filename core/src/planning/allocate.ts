@@ -35,8 +35,9 @@ export class CentreTooSmall extends Error {
     /** Terminals that it would take. */
     readonly needs: number,
   ) {
-    const { name, terminals } = centreKind(kind)
-    super(`the wiring takes ${needs} terminals, and a ${name.toLowerCase()} has ${terminals}`)
+    const { name, terminals, cascade } = centreKind(kind)
+    const each = cascade ? 'each of the' : 'a'
+    super(`the wiring takes ${needs} terminals, and ${each} ${name.toLowerCase()} has ${terminals}`)
     this.name = 'CentreTooSmall'
   }
 }

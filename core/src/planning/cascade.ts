@@ -54,9 +54,9 @@ export function cascaded(
       cables,
       conductors: functions.map(({ from }) => from.filter((cable) => cables.includes(cable)).length),
       live: spares.filter(({ live, from }) => live && cables.includes(from)).length,
-      parked: spares.filter(({ from }) => cables.includes(from)).length,
+      spare: spares.filter(({ from }) => cables.includes(from)).length,
     }))
-    .filter(({ conductors, parked }) => parked > 0 || conductors.some((n) => n > 0))
+    .filter(({ conductors, spare }) => spare > 0 || conductors.some((n) => n > 0))
   const division = (order: readonly number[]) =>
     new Division(
       functions,
@@ -110,9 +110,10 @@ interface OfDevice {
   cables: readonly string[]
   /** Per function. */
   conductors: readonly number[]
-  /** Spare ones that may be live, and all that are spare. */
+  /** Spare ones that may be live. */
   live: number
-  parked: number
+  /** All that are spare. */
+  spare: number
 }
 
 /** The best way to divide devices, in one order, among boxes: each box takes some that follow each other. */

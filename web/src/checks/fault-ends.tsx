@@ -4,7 +4,7 @@ import { proxy } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { Progress } from '../shell/progress'
+import { Running } from '../shell/progress'
 import { longRun } from '../workers/compute'
 
 /** The deeper run: each single device fault in turn, and which of them end in danger. */
@@ -45,15 +45,9 @@ export function FaultEnds({ job, installation }: { job: string; installation: In
         </p>
       )}
       {at && (
-        <div className="run-progress">
-          <Progress label="Faults done" share={at.of ? at.done / at.of : 0} />
-          <span role="status">
-            {at.done} of {at.of} faults
-          </span>
-          <Button size="sm" variant="outline-dark" onClick={leave}>
-            Stop
-          </Button>
-        </div>
+        <Running label="Faults done" share={at.of ? at.done / at.of : 0} onStop={leave}>
+          {at.done} of {at.of} faults
+        </Running>
       )}
       {error && <p className="text-danger">It could not be run: {errorText(error)}</p>}
       {list && (

@@ -3,7 +3,7 @@ import { proxy } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { errorText } from '../api/client'
-import { Progress } from '../shell/progress'
+import { Running } from '../shell/progress'
 import { longRun } from '../workers/compute'
 import type { HuntScreen } from './hunt-screen'
 import { percentText, Sureness } from './sureness'
@@ -52,6 +52,8 @@ export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
         ? begun('at-once', 0, { threes, enough: hardlyMatters })
         : Promise.all(workers.map((task, at) => begun(task, at, { part: { at, of: workers.length } }))))
     } catch (e) {
+      // The other does not go on by itself behind what is said.
+      own.abort()
       setError(e as Error)
     }
     if (run.current === own) setRunning(false)
@@ -76,16 +78,10 @@ export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
         </p>
       )}
       {running && (
-        <div className="run-progress">
-          <Progress label="Causes gone through" share={stage && stage.done / stage.of} />
-          <span role="status">
-            {stage ? `${stage.done.toLocaleString('en')} of ${stage.of.toLocaleString('en')}` : 'begins'}
-            {threes && ' threes'}
-          </span>
-          <Button size="sm" variant="outline-dark" onClick={stop}>
-            Stop
-          </Button>
-        </div>
+        <Running label="Causes gone through" share={stage && stage.done / stage.of} onStop={stop}>
+          {stage ? `${stage.done.toLocaleString('en')} of ${stage.of.toLocaleString('en')}` : 'begins'}
+          {threes && ' threes'}
+        </Running>
       )}
       {error && <p className="text-danger">It could not be run: {errorText(error)}</p>}
       {told && (

@@ -26,21 +26,16 @@ async function shown(answers: Answers = {}) {
   asked.mockImplementation((operation: string, with_?: { params?: Record<string, string> }) => {
     said.push([operation, with_])
     const usual: Answers = {
-      serverStatus: () => standing,
+      server: () => standing,
       listBackups: () => ({ backups }),
       listDevices: () => [{ id: 'van', name: 'Van phone', pairedAt: at, seenAt: at }],
     }
-    const answer = answers[operation] ?? usual[operation]
-    return Promise.resolve()
-      .then(() => (answer ? answer(with_) : usualStatus(operation)))
-      .then((one) => one)
+    return Promise.resolve().then(() => (answers[operation] ?? usual[operation])?.(with_))
   })
   showAt('/server', '/server', <ServerPage />)
   await screen.findByRole('heading', { name: /Server|paired as/ })
   return { said, of: (operation: string) => said.filter(([name]) => name === operation).map(([, with_]) => with_) }
 }
-/** Whatever the question after how the server stands is called. */
-const usualStatus = (operation: string) => (/server/i.test(operation) ? standing : undefined)
 const part = (name: string) => within(screen.getByRole('region', { name }))
 
 describe('the server', () => {
@@ -115,9 +110,10 @@ describe('devices that are let in', () => {
     await waitFor(() => expect(of('revokeDevice')).toMatchObject([{ params: { device: 'van' } }]))
   })
 
-  it('are told how to come in where only this machine is served', async () => {
-    await shown({ serverStatus: () => ({ ...standing, addresses: [] }), listDevices: () => [] })
-    const { getByText } = part('Devices')
-    await waitFor(() => expect(getByText(/On the network|Only this machine/)).toBeTruthy())
+  it('are told how to come in where only this machine is served; nothing goes over a network then', async () => {
+    await shown({ server: () => ({ ...standing, addresses: [] }), listDevices: () => [] })
+    await part('Devices').findByText(/Only this machine is served/)
+    expect(part('Devices').queryByText('Pair a device')).toBeNull()
+    expect(screen.queryByText(/not encrypted/)).toBeNull()
   })
 })
