@@ -11,6 +11,7 @@ import {
   answerFor,
   minutesOfRemedy,
   Noticing,
+  proofsLeft,
   remedyKey,
   unlisted,
   unmendedMinutes,
@@ -91,7 +92,7 @@ const spread = 0.3
 /**
  * A call as it would go: an installation like the hunt's but for what is really so, its parts not quite the usual ones; a customer
  * who is right three times in four; an engineer who does what the hunt says, misreads as often as people do, and goes for the
- * remedy it comes to. A remedy that does not cure is written down, and he goes on.
+ * remedy it comes to. A remedy that does not cure is written down, and he goes on; what cured he proves, as the hunt asks him to.
  */
 export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, exact = false }: Call): Ended {
   const { circuit } = hunt
@@ -112,22 +113,28 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
     log,
   }
   const give = (entry: HuntEntry) => log.push(entry)
+  const tried = new Set<string>()
   for (let turn = 0; turn < patience; turn++) {
     hunt.follow(log)
     const { next, decision } = advice(hunt, log, choose.length > 1 ? 1000 : 1, { everyState: choose.length > 1 })
     const look = decision.stop ? undefined : choose(next, random)
-    if (look) {
-      for (const text of look.acts) {
+    const proofs = look || !decision.remedy?.done ? [] : proofsLeft(circuit, log)
+    // What shows otherwise is a finding, and not asked again before the next remedy.
+    const proof = proofs.find((one) => !tried.has(keyOfProof(one)))
+    if (proof) tried.add(keyOfProof(proof))
+    const made = look ?? proof
+    if (made) {
+      for (const text of made.acts) {
         course.act(text)
         give({ id: `e${log.length}`, do: text })
       }
-      ended.minutes += look.minutes
+      ended.minutes += made.minutes
       ended.looks++
       const there = toTheEye(circuit.installation, wrongNow)
       give({
         id: `e${log.length}`,
-        see: look.see,
-        found: seen(course, look, { drawn: circuit.installation, there }, errs, random),
+        see: made.see,
+        found: seen(course, made, { drawn: circuit.installation, there }, errs, random),
       })
       continue
     }
@@ -160,10 +167,13 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
     }
     if (cures.length > 0) course.mended(real.without(wrongNow, course.sim))
     for (const id of remedy.suspects) give({ id: `e${log.length}`, mended: id })
+    tried.clear()
   }
   ended.minutes += unmendedMinutes
   return ended
 }
+
+const keyOfProof = ({ asking, see }: NextLook): string => JSON.stringify([asking, see])
 
 const shareOf = (hunt: Hunt, suspect: string): number =>
   hunt.ranking().shares[hunt.suspects.findIndex(({ id }) => id === suspect)] ?? 0

@@ -6,7 +6,7 @@ import type { Simulation } from '../simulation'
 import type { HuntEntry, HuntFinding, HuntOptions } from './case'
 import { Course } from './course'
 import type { Ground, Kind } from './ground'
-import { chanceWith, usualToldError, type Expected } from './likelihood'
+import { chanceWith, oddsOfTold, type Expected } from './likelihood'
 import { causesOf, type Suspect } from './suspects'
 
 /** What a suspect, or one kind of them, would have shown along the log. */
@@ -63,11 +63,12 @@ export class Along {
     { hypothesis }: Suspect,
   ): { expected: Expected; chance: number } {
     const { errors } = this.options
-    const told = errors.told ?? usualToldError
     if ('says' in entry) {
-      if (!hypothesis) return { expected: 'open', chance: 0.5 }
+      const { hit, miss } = oddsOfTold(entry.says, errors)
+      // Of what is on no list anything may be said that there is to say.
+      if (!hypothesis) return { expected: 'open', chance: miss / (1 - hit + miss) }
       const holds = this.ground.noticing(kind).holds(entry.says)
-      return { expected: { word: holds ? 'yes' : 'no' }, chance: holds ? 1 - told : told }
+      return { expected: { word: holds ? 'yes' : 'no' }, chance: holds ? hit : miss }
     }
     if ('blamed' in entry) return { expected: 'open', chance: 1 }
     const { see, found } = entry

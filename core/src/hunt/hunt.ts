@@ -7,7 +7,7 @@ import { Along, isOf, tells, type Shown, type TellingEntry } from './along'
 import { usualHuntOptions, type HuntEntry, type HuntOptions } from './case'
 import type { Course } from './course'
 import { Ground } from './ground'
-import { blamedRightly, chanceOf, oddsOf, usualToldError, type Expected } from './likelihood'
+import { blamedRightly, chanceOf, oddsOf, oddsOfTold, usualToldError, type Expected } from './likelihood'
 import { misfits, type Misfit } from './misfits'
 import { actPartsConductors } from './rewiring'
 import { secondsOf } from './seconds'
@@ -370,9 +370,10 @@ export class Hunt {
   }
 
   private sourceOf(entry: TellingEntry): Pick<Evidence, 'source' | 'hit' | 'miss'> {
-    const told = this.options.errors.told ?? usualToldError
-    if ('says' in entry) return { source: `says ${JSON.stringify(entry.says)}`, hit: 1 - told, miss: told }
-    if ('blamed' in entry) return { source: 'blamed', hit: blamedRightly, miss: told }
+    if ('says' in entry)
+      return { source: `says ${JSON.stringify(entry.says)}`, ...oddsOfTold(entry.says, this.options.errors) }
+    if ('blamed' in entry)
+      return { source: 'blamed', hit: blamedRightly, miss: this.options.errors.told ?? usualToldError }
     return { source: sourceOfLook(entry.see), ...oddsOf(entry.see, this.options.errors) }
   }
 

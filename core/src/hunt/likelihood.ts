@@ -2,6 +2,7 @@ import { agrees, lookAt, wordOf, words, type Found, type Look, type LookResult, 
 import type { Instrument } from '../instruments'
 import type { Simulation } from '../simulation'
 import type { HuntOptions } from './case'
+import { complaints, type Complained } from './complaints'
 
 /**
  * How often a careful person answers wrongly, by kind of look: the rates of experience that the trade's evidence is given with.
@@ -51,6 +52,15 @@ export function expectedOf(sim: Simulation, look: Look): Expected {
 /** What customers say is right three times in four; what an earlier engineer held to be at fault, hardly more. An estimate. */
 export const usualToldError = 0.25
 export const blamedRightly = 0.5
+
+/**
+ * How probable it is that a customer says something that is so, and something that is not. Whoever is mistaken about what is wrong
+ * says one of the other things there are to say. That a service is fine is yes or no, and said of what nobody has tried.
+ */
+export function oddsOfTold({ what }: Complained, errors: HuntOptions['errors']): { hit: number; miss: number } {
+  const error = errors.told ?? usualToldError
+  return { hit: 1 - error, miss: what === 'is-fine' ? error : error / (complaints.length - 2) }
+}
 
 /** How probable the right answer of a look is, and any one of the others. */
 export function oddsOf(

@@ -41,6 +41,11 @@ export function lookAt(sim: Simulation, look: Look, drawn?: Installation): LookR
   const own = <T extends { device: number }>(parts: readonly T[]): number[] =>
     parts.flatMap((part, i) => (part.device === device ? [i] : []))
   const valves = own(circuit.actuators).map((i) => valveSigns(sim, i))
+  /** Undefined where nothing of it lights up. */
+  const isLit = () => {
+    const lights = own(circuit.loads).filter((i) => nth(circuit.loads, i).part.lights)
+    return lights.length === 0 ? undefined : lights.some((i) => sim.loadEnergised(i))
+  }
   switch (look.at) {
     case 'valve':
       return word(
@@ -85,21 +90,14 @@ export function lookAt(sim: Simulation, look: Look, drawn?: Installation): LookR
       return sequence === undefined ? nothing : { word: sim.phase(sequence).phase }
     }
     case 'lamps': {
-      const lit = own(circuit.loads).filter((i) => nth(circuit.loads, i).part.lights)
-      return lit.length === 0
-        ? nothing
-        : word(
-            lit.some((i) => sim.loadEnergised(i)),
-            'lit',
-            'dark',
-          )
+      const lit = isLit()
+      return lit === undefined ? nothing : word(lit, 'lit', 'dark')
     }
     case 'clock': {
       const wrongBy = sim.lostTime(device)
       if (wrongBy === undefined) return nothing
-      const loads = own(circuit.loads)
-      // One with nothing to feed has a battery, or a spring.
-      if (loads.length > 0 && !loads.some((i) => sim.loadWorking(i))) return { word: 'dark' }
+      // One whose display hangs on no supply has a battery, or a spring.
+      if (isLit() === false) return { word: 'dark' }
       return word(wrongBy === 0, 'right', 'wrong')
     }
     case 'flow-temperature': {
