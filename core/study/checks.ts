@@ -2,14 +2,17 @@ import { fileURLToPath } from 'node:url'
 import { Study, type Fate } from '../src/checks'
 import { exampleById, examples } from '../src/examples'
 import { alterationKinds, type AlterationKind } from '../src/hypotheses'
+import { centreKind, planSystem, type CentreKindId } from '../src/planning'
 import { answering, line, percent, spread, table, writeBehind } from './pool'
 
 /**
- * `npm run study:checks`: every single alteration of every example, judged by the checks; the figures go into docs/checks.md.
- * One process an example at a time for each processor; `-- EXAMPLE …` studies those only and writes nothing.
+ * `npm run study:checks`: every single alteration of every example, as it ships and in each of some other boxes, judged by the
+ * checks; the figures go into docs/checks.md. One process an example at a time for each processor; `-- EXAMPLE …` or
+ * `-- EXAMPLE/BOX …` studies those only and writes nothing.
  */
 interface Result {
   id: string
+  box: CentreKindId
   seconds: number
   fates: { name: string; label: string; kind: AlterationKind; fate: Fate; severity?: string; by: string[] }[]
 }
@@ -17,15 +20,20 @@ interface Result {
 /** What stands behind this line of docs/checks.md is written by the study. */
 const marker = '<!-- study -->'
 
-function study(id: string): Result {
+const shipped: CentreKindId = 'separate'
+const boxes: readonly CentreKindId[] = ['strips-12', 'levers', 'board']
+
+function study(task: string): Result {
   const start = performance.now()
-  const of = new Study(exampleById(id)!.installation)
+  const [id, box = shipped] = task.split('/') as [string, CentreKindId?]
+  const { brief, installation } = exampleById(id)!
+  const of = new Study(box === shipped ? installation : planSystem({ ...brief, terminals: box }, id, id))
   const fates = of.alterations.map((alteration) => {
     const { fate, severity, by } = of.judge(alteration)
     const { name, label, kind } = alteration
     return { name, label, kind, fate, ...(severity && { severity }), by }
   })
-  return { id, seconds: (performance.now() - start) / 1000, fates }
+  return { id, box, seconds: (performance.now() - start) / 1000, fates }
 }
 
 const count = (fates: Result['fates'], fate: Fate) => fates.filter((f) => f.fate === fate).length
@@ -48,21 +56,27 @@ function row(name: string, fates: Result['fates'], seconds?: number): string {
   return line(cells)
 }
 
-function report(results: readonly Result[]): string {
-  const all = results.flatMap((r) => r.fates)
+const secondsOf = (results: readonly Result[]) => results.reduce((sum, r) => sum + r.seconds, 0)
+const fatesOf = (results: readonly Result[]) => results.flatMap((r) => r.fates)
+
+function report(studied: readonly Result[]): string {
+  const results = studied.filter(({ box }) => box === shipped)
+  const all = fatesOf(results)
   const head = ['altered', 'same joins', 'same behaviour', 'caught', 'of these grave', 'missed', 'caught of differing']
   const rules = new Map<string, number>()
   for (const f of all) for (const by of f.by) rules.set(by, (rules.get(by) ?? 0) + 1)
   const listed = (fate: Fate) =>
-    results.flatMap((r) => r.fates.filter((f) => f.fate === fate).map((f) => `- ${r.id}: ${f.label}`))
+    studied.flatMap((r) => r.fates.filter((f) => f.fate === fate).map((f) => `- ${nameOf(r)}: ${f.label}`))
   return [
     ...table(['example', ...head, 's']),
     ...results.map((r) => row(r.id, r.fates, r.seconds)),
-    row(
-      '**all**',
-      all,
-      results.reduce((sum, r) => sum + r.seconds, 0),
-    ),
+    row('**all**', all, secondsOf(results)),
+    '',
+    ...table(['all examples in', ...head, 's']),
+    ...[shipped, ...boxes].map((box) => {
+      const there = studied.filter((r) => r.box === box)
+      return row(centreKind(box).name.toLowerCase(), fatesOf(there), secondsOf(there))
+    }),
     '',
     ...table(['alteration', ...head]),
     ...alterationKinds.map((kind) =>
@@ -85,11 +99,16 @@ function report(results: readonly Result[]): string {
   ].join('\n')
 }
 
+const nameOf = ({ id, box }: Result) => (box === shipped ? id : `${id} in ${centreKind(box).name.toLowerCase()}`)
+
 async function main(): Promise<void> {
   const asked = process.argv.slice(2)
-  const ids = asked.length > 0 ? asked : examples.map((e) => e.id)
-  const results = await spread<Result>(fileURLToPath(import.meta.url), ids, ({ id, fates }) => {
-    console.log(`${id}: ${fates.length} altered, ${percent(count(fates, 'caught'), differing(fates))} caught`)
+  const ids = asked.length > 0 ? asked : examples.flatMap(({ id }) => [id, ...boxes.map((box) => `${id}/${box}`)])
+  const results = await spread<Result>(fileURLToPath(import.meta.url), ids, (result) => {
+    const { fates } = result
+    console.log(
+      `${nameOf(result)}: ${fates.length} altered, ${percent(count(fates, 'caught'), differing(fates))} caught`,
+    )
   })
   const text = report(results)
   console.log(text)

@@ -117,7 +117,7 @@ describe('trace, on the healthy demo job', () => {
     )
     await says(demand('heating-1'), 'at black of House thermostat cable')
     expect(await page.$$eval('[data-run="zv-1.motor"] .wire.broken', (w) => w.length)).toBe(1)
-    await page.locator('[data-terminal="wc.21"] button').click()
+    await page.locator('[data-terminal="wc.8"] button').click()
     await says('.terminal-panel', '✕ black of House thermostat cable is open')
   })
 

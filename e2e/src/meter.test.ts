@@ -21,12 +21,12 @@ const heatingOn = ['programmer.heating=on', 'stat-1.set=21', 'wait=30s']
 describe('the wiring centre in trace', () => {
   it('shows volts in two columns, and marks what is not as it should be', async () => {
     page = await stage.open(trace('demo-larch-row', ...heatingOn))
-    await says(row('wc.21'), '230 V')
+    await says(row('wc.8'), '230 V')
     expect(await page.$$eval('.wc tr.wrong', (rows) => rows.length)).toBe(0)
     await page.close()
     page = await stage.open(trace('demo-larch-row', 'fault=stat-1-cable.black.open', ...heatingOn))
-    await page.waitForSelector(`${row('wc.21')}.wrong`)
-    const [now, should] = await page.$$eval(`${row('wc.21')} .wc-reads`, (cells) =>
+    await page.waitForSelector(`${row('wc.8')}.wrong`)
+    const [now, should] = await page.$$eval(`${row('wc.8')} .wc-reads`, (cells) =>
       cells.map((c) => (c as HTMLElement).innerText),
     )
     expect(now).toContain('Dead')
@@ -39,8 +39,8 @@ describe('the wiring centre in trace', () => {
   it('reads induced volts with a meter that a tester draws down', async () => {
     page = await stage.open(trace('demo-larch-row', 'programmer.heating=on', 'wait=1s'))
     await page.locator('.wc input[type=checkbox]').click()
-    const volts = async () => parseFloat(/([\d.]+) V/.exec(await textOf(row('wc.31')))?.[1] ?? '0')
-    await says(row('wc.31'), 'Floating')
+    const volts = async () => parseFloat(/([\d.]+) V/.exec(await textOf(row('wc.9')))?.[1] ?? '0')
+    await says(row('wc.9'), 'Floating')
     const tester = await volts()
     await press('Meter')
     await says('.wc thead', '10 MΩ')
@@ -53,12 +53,12 @@ describe('the meter', () => {
     page = await stage.open(trace('demo-larch-row', ...heatingOn))
     await page.locator('.meter-open').click()
     await says('.lead.red', 'touch a terminal')
-    await page.locator(`${row('wc.21')} .terminal-number`).click()
+    await page.locator(`${row('wc.8')} .terminal-number`).click()
     await says('.lead.black', 'touch a terminal')
     await page.select('[aria-label="Terminal for the black lead"]', 'zv-1.N')
     await says('.reading', '230 V')
     await page.reload()
-    await says('.lead.red', 'Wiring centre 21')
+    await says('.lead.red', 'Wiring centre 8')
     await says('.reading', '230 V')
     // A link opens paused, so that it shows what was seen.
     await press('House thermostat turn down')

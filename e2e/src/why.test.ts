@@ -59,18 +59,18 @@ describe('why', () => {
   it('finds a core in the wrong terminal, put in from the list of what can be wrong', async () => {
     page = await stage.open(trace('demo-larch-row', 'programmer.heating=on', 'stat-1.set=25', 'wait=60s'))
     await press('Faults')
-    await page.locator('[aria-label="Find a fault"]').fill('black of boiler cable in wiring centre 30')
+    await page.locator('[aria-label="Find a fault"]').fill('black of boiler cable in wiring centre 12')
     await says('.put-ins', 'House and Hot water do not come on')
     await page.locator('.fault-list button').click()
     await says(demand('heating-1'), 'Held up')
     await page.locator(`${demand('heating-1')} button ::-p-text(Why?)`).click()
-    await says('.why-panel .wrong', 'black of Boiler cable is in Wiring centre 30')
-    await says('.why-panel .wrong', 'planned in Wiring centre 29')
+    await says('.why-panel .wrong', 'black of Boiler cable is in Wiring centre 12')
+    await says('.why-panel .wrong', 'planned in Wiring centre 11')
     // A link to it shows the same.
     await page.waitForFunction(() => location.search.includes('fault') && location.search.includes('at='))
     const address = await page.evaluate(() => location.href)
     await page.goto(address)
-    await says('.why-panel .wrong', 'black of Boiler cable is in Wiring centre 30')
+    await says('.why-panel .wrong', 'black of Boiler cable is in Wiring centre 12')
   })
 })
 

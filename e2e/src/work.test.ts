@@ -30,7 +30,7 @@ describe('at the box, on a phone', () => {
     )
     expect(small).toBe(0)
     await page.locator('.trace-places ::-p-text(Box)').click()
-    await page.locator('[data-terminal="wc.21"] button').click()
+    await page.locator('[data-terminal="wc.8"] button').click()
     await says('.terminal-panel', 'Programmer: heating is off')
   })
 })

@@ -68,6 +68,14 @@ describe('what the customer says', () => {
     expect(told(less)).toBeGreaterThan(nothing(less) / 100)
   })
 
+  it('is one of many things that could have been said, but that a service is fine is yes or no', () => {
+    const likeliest = (told: (id: string) => number) =>
+      twoPort.suspects.map(({ id }) => id).reduce((x, y) => (told(y) > told(x) ? y : x))
+    expect(likeliest(after(says('comes-on-at-wrong-times', 'heating-1')))).toBe('start programmer clock')
+    const fine = after(says('is-fine', 'heating-1'))
+    expect(fine('zv-1.motor.open') / nothing('zv-1.motor.open')).toBeGreaterThan(0.3)
+  })
+
   it('of one service that is fine and another that is not tells more than either', () => {
     const one = after(says('does-not-come-on', 'heating-1'))
     const both = after(says('does-not-come-on', 'heating-1'), says('is-fine', 'hot-water'))

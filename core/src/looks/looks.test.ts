@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { circuitOf, installationOf, loosenCore, rigAfter } from '../../testing'
+import { hasClock } from '../catalogue'
 import { compile } from '../circuit'
+import { examples } from '../examples'
 import { agrees, lookAt, wordOf, type Look, type LookResult } from '.'
 
 const twoPort = circuitOf('two-port-heating-hot-water')
@@ -34,6 +36,26 @@ describe('a look', () => {
     const motor: Look = { at: 'motor', device: 'valve' }
     expect(said(midPosition, motor, ...both, 'wait=60s')).toBe('hums')
     expect(said(midPosition, motor, 'fault=valve.hold-path.open', ...both, 'wait=300s')).toBe('buzzes')
+  })
+
+  it.each(examples.map(({ id }) => id))('reads the clocks of %s: right, by half a day wrong, and dark', (id) => {
+    const circuit = circuitOf(id)
+    // One may be fed by another's channel.
+    const on = circuit.devices.flatMap(({ device, type }) =>
+      type.controls.flatMap((c) =>
+        c.kind === 'choice' && c.timed && c.values.some((v) => v.id === 'on') ? [`${device.id}.${c.id}=on`] : [],
+      ),
+    )
+    for (const { device, type } of circuit.devices.filter((one) => hasClock(one.type))) {
+      const clock: Look = { at: 'clock', device: device.id }
+      expect(said(circuit, clock, ...on, 'wait=1s')).toBe('right')
+      expect(said(circuit, clock, ...on, `lost-time=${device.id}/720`, 'wait=1s')).toBe('wrong')
+      const off = circuit.devices.flatMap(({ device: { id: of }, type: { controls } }) =>
+        controls.some((c) => c.id === 'switch') ? [`${of}.switch=off`] : [],
+      )
+      const lit = type.primitives.some((part) => part.kind === 'load' && part.lights)
+      if (lit && off.length > 0) expect(said(circuit, clock, ...off, 'wait=1s')).toBe('dark')
+    }
   })
 
   it('counts the clicks since an act', () => {

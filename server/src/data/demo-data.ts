@@ -6,8 +6,8 @@ import {
   planBriefSchema,
   type Change,
   type CircuitBrief,
+  type PlanBrief,
   type SchemeId,
-  type SupplyId,
 } from '@nobbet/core'
 import { JobService } from '../jobs/job-service'
 import { TypeService } from '../types/type-service'
@@ -23,57 +23,87 @@ const job = (
   site: string,
   scheme: SchemeId,
   circuits: CircuitBrief[],
-  rest: { kind?: JobBrief['kind']; symptom?: string; earlier?: string; supply?: SupplyId } = {},
+  rest: Partial<Pick<JobBrief, 'kind' | 'symptom' | 'earlier'> & Pick<PlanBrief, 'supply' | 'terminals'>> = {},
 ): { id: string; brief: JobBrief } => {
-  const { kind = 'new-system', symptom = '', earlier = '', supply = '230-50' } = rest
-  const fitted = planBriefSchema.parse({ scheme, supply, circuits })
+  const { kind = 'new-system', symptom = '', earlier = '', supply = '230-50', terminals = 'separate' } = rest
+  const fitted = planBriefSchema.parse({ scheme, supply, circuits, terminals })
   return { id, brief: { site, kind, symptom, earlier, engineer: 'I. Halloran', fitted } }
 }
 
 /** Invented jobs, one or more on each scheme; the last is the first in the list. */
 const demoJobs: { id: string; brief: JobBrief }[] = [
   job('demo-weir-house', 'Weir House, Aldcombe', 'gravity', [...heating('House'), hotWater]),
-  job('demo-corn-hall', 'Corn Hall shop, Sowerton', 'fan-convector', heating('Shop', 'Store'), { supply: '120-60' }),
+  job('demo-corn-hall', 'Corn Hall shop, Sowerton', 'fan-convector', heating('Shop', 'Store'), {
+    supply: '120-60',
+    terminals: 'strip-12',
+  }),
   job('demo-ferry-flat', 'Ferry Flat 3, Brannock', 'single-zone-bus', heating('Flat')),
-  job('demo-lodge', 'The Lodge, Ostwick', 'single-zone-mains', heating('Lodge')),
-  job('demo-print-works', 'Print Works, Lindle', 'single-zone-relay', heating('Office')),
-  job('demo-birch-cabin', 'Birch Cabin, Fell End', 'single-zone-electric', heating('Cabin')),
+  job('demo-lodge', 'The Lodge, Ostwick', 'single-zone-mains', heating('Lodge'), { terminals: 'strip-8' }),
+  job('demo-print-works', 'Print Works, Lindle', 'single-zone-relay', heating('Office'), { terminals: 'levers' }),
+  job('demo-birch-cabin', 'Birch Cabin, Fell End', 'single-zone-electric', heating('Cabin'), { terminals: 'levers' }),
   job('demo-orchard-way', '6 Orchard Way, Penmarrow', 'smart-receiver', [...heating('House'), hotWater], {
     kind: 'change-of-controls',
+    terminals: 'strip-12',
   }),
-  job('demo-rectory', 'Old Rectory, Eskerby', 'unvented', [...heating('Downstairs', 'Upstairs'), hotWater]),
-  job('demo-garth-end', 'Garth End, Withern', 'more-zones', [
-    ...heating('House'),
-    { kind: 'towel-rails', name: 'Towel rails' },
-    { kind: 'underfloor', name: 'Garden room' },
-    { kind: 'underfloor', name: 'Wet room' },
-    { kind: 'later', name: 'Annexe' },
-    hotWater,
-  ]),
-  job('demo-sail-loft', '2 Sail Loft, Brannock', 'single-zone', heating('Flat')),
-  job('demo-kiln-yard', 'Kiln Yard, Morrowby', 'relay-panel', heating('Workshop', 'Office'), { supply: '120-60' }),
-  job('demo-heron-end', 'Heron End, Saltwick', 'three-wire-diverter', [...heating('House'), hotWater]),
+  job('demo-rectory', 'Old Rectory, Eskerby', 'unvented', [...heating('Downstairs', 'Upstairs'), hotWater], {
+    terminals: 'levers',
+  }),
+  job(
+    'demo-garth-end',
+    'Garth End, Withern',
+    'more-zones',
+    [
+      ...heating('House'),
+      { kind: 'towel-rails', name: 'Towel rails' },
+      { kind: 'underfloor', name: 'Garden room' },
+      { kind: 'underfloor', name: 'Wet room' },
+      { kind: 'later', name: 'Annexe' },
+      hotWater,
+    ],
+    { terminals: 'strips-12' },
+  ),
+  job('demo-sail-loft', '2 Sail Loft, Brannock', 'single-zone', heating('Flat'), { terminals: 'strip-8' }),
+  job('demo-kiln-yard', 'Kiln Yard, Morrowby', 'relay-panel', heating('Workshop', 'Office'), {
+    supply: '120-60',
+    terminals: 'board',
+  }),
+  job('demo-heron-end', 'Heron End, Saltwick', 'three-wire-diverter', [...heating('House'), hotWater], {
+    terminals: 'strip-12',
+  }),
   job('demo-abbot-rise', '9 Abbot Rise, Lindle', 'diverter', [...heating('House'), hotWater], {
     kind: 'change-of-controls',
   }),
-  job('demo-tarn-house', 'Tarn House, Eskerby', 'hot-water-priority', [...heating('Downstairs', 'Upstairs'), hotWater]),
-  job('demo-long-barn', 'Long Barn, Withern', 'two-port', [
-    ...heating('Hall', 'Kitchen', 'Lounge', 'Bedrooms', 'Studio'),
-    hotWater,
-  ]),
+  job(
+    'demo-tarn-house',
+    'Tarn House, Eskerby',
+    'hot-water-priority',
+    [...heating('Downstairs', 'Upstairs'), hotWater],
+    { terminals: 'board' },
+  ),
+  job(
+    'demo-long-barn',
+    'Long Barn, Withern',
+    'two-port',
+    [...heating('Hall', 'Kitchen', 'Lounge', 'Bedrooms', 'Studio'), hotWater],
+    { terminals: 'strips-12' },
+  ),
   job('demo-mill-loft', 'Mill Loft, Carrow Falls', 'low-voltage', heating('Ground floor', 'Loft'), {
     kind: 'change-of-controls',
     supply: '120-60',
+    terminals: 'strip-8',
   }),
   job('demo-fell-view', 'Fell View, Ostwick', 'mid-position', [...heating('House'), hotWater], {
     kind: 'fault',
     symptom: 'Heating only comes on while the hot water is on too.',
+    terminals: 'strip-12',
   }),
   job('demo-chapel-row', '2 Chapel Row, Ostwick', 'two-port', [...heating('House'), hotWater], {
     kind: 'change-of-controls',
     symptom: 'Wants new controls. Says that the boiler has never gone off since the kitchen was done.',
   }),
-  job('demo-larch-row', '14 Larch Row, Penmarrow', 'two-port', [...heating('House'), hotWater]),
+  job('demo-larch-row', '14 Larch Row, Penmarrow', 'two-port', [...heating('House'), hotWater], {
+    terminals: 'strip-12',
+  }),
   job('demo-quay-cottage', 'Quay Cottage, Ennerdock', 'two-port', [...heating('House'), hotWater], {
     kind: 'fault',
     symptom: 'Radiators stay cold since the weekend. Hot water is fine. The programmer shows heating on.',

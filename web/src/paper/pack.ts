@@ -7,6 +7,7 @@ import {
   wiringCentreSvg,
   type Colour,
   type Installation,
+  type ScheduledConductor,
 } from '@nobbet/core'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { purposeText, stepWords } from '../plan/step-words'
@@ -57,23 +58,29 @@ function cautions(): Content {
 
 const colourText = (colour: Colour, sleeve?: Colour) => (sleeve ? `${colour} sleeved ${sleeve}` : colour)
 
+/** Points; the gap is what the table leaves between two cells. */
+const [colourWidth, cellGap] = [110, 8]
+/** A conductor and its other end stand in one line, or begin in it, however long either is. */
+const conductorLine = ({ colour, sleeve, farText, cableLabel, parked }: ScheduledConductor): Content => ({
+  columns: [
+    { width: colourWidth + cellGap, text: colourText(colour, sleeve), bold: true },
+    { width: '*', text: `${farText} (${cableLabel}${parked ? ', parked' : ''})` },
+  ],
+})
+
 function terminals(installation: Installation, centre: string): Content[] {
   const rows = terminalSchedule(installation, centre)
   const { name } = installation.wiringCentres.find(({ id }) => id === centre)!
   return [
     { text: `${name}: what goes where`, style: 'h2' },
     table(
-      [26, 92, 110, '*', 50],
+      [26, 92, colourWidth, '*', 50],
       ['No.', 'Legend', 'Conductor', 'Other end', 'Link'],
       rows.map(({ number, legend, conductors, linkedTo }): TableCell[] => [
         { text: number, style: 'mark' },
         legend,
-        { stack: conductors.map(({ colour, sleeve }) => ({ text: colourText(colour, sleeve), bold: true })) },
-        {
-          stack: conductors.map(
-            ({ farText, cableLabel, parked }) => `${farText} (${cableLabel}${parked ? ', parked' : ''})`,
-          ),
-        },
+        { colSpan: 2, stack: conductors.map(conductorLine) },
+        '',
         linkedTo.length > 0 ? `to ${linkedTo.join(', ')}` : '',
       ]),
     ),

@@ -1,4 +1,11 @@
-import { cableSchedule, terminalSchedule, type Installation, type WiringCentre } from '@nobbet/core'
+import { Fragment } from 'react'
+import {
+  cableSchedule,
+  terminalSchedule,
+  type Installation,
+  type ScheduledConductor,
+  type WiringCentre,
+} from '@nobbet/core'
 import { Conductor } from '../drawing/conductor'
 
 /** Terminal under terminal in their real order: what goes in, and where its other end is. */
@@ -20,35 +27,58 @@ export function TerminalSchedule({ installation, centre }: { installation: Insta
         <tbody>
           {rows.map((row, i) => {
             const first = row.legend !== rows[i - 1]?.legend
+            const name = `${first ? 'group' : ''} ${row.legend === 'Spare' ? 'spare' : ''}`
+            const [own, ...more] = row.conductors
+            const rowSpan = Math.max(1, row.conductors.length)
             return (
-              <tr key={row.ref} className={`${first ? 'group' : ''} ${row.legend === 'Spare' ? 'spare' : ''}`}>
-                <td>
-                  <span className="terminal-number">{row.number}</span>
-                </td>
-                <td className={first ? 'fw-bold' : 'quiet'}>{row.legend}</td>
-                <td>
-                  {row.conductors.map((c) => (
-                    <div key={`${c.cable} ${c.core}`}>
-                      <Conductor colour={c.colour} sleeve={c.sleeve} />{' '}
-                    </div>
-                  ))}
-                </td>
-                <td>
-                  {row.conductors.map((c) => (
-                    <div key={`${c.cable} ${c.core}`}>
-                      {c.farText}
-                      {c.parked && ` (${c.cableLabel}, parked here)`}
-                      {!c.parked && c.far.at !== 'terminal' && ` (${c.cableLabel})`}
-                    </div>
-                  ))}
-                </td>
-                <td className="link-bar">{row.linkedTo.length > 0 && `to ${row.linkedTo.join(', ')}`}</td>
-              </tr>
+              <Fragment key={row.ref}>
+                <tr className={name}>
+                  <td rowSpan={rowSpan}>
+                    <span className="terminal-number">{row.number}</span>
+                  </td>
+                  <td rowSpan={rowSpan} className={first ? 'fw-bold' : 'quiet'}>
+                    {row.legend}
+                  </td>
+                  <ConductorCells conductor={own} />
+                  <td rowSpan={rowSpan} className="link-bar">
+                    {row.linkedTo.length > 0 && `to ${row.linkedTo.join(', ')}`}
+                  </td>
+                </tr>
+                {more.map((conductor) => (
+                  <tr key={`${conductor.cable} ${conductor.core}`} className="same-terminal">
+                    <ConductorCells conductor={conductor} />
+                  </tr>
+                ))}
+              </Fragment>
             )
           })}
         </tbody>
       </table>
     </section>
+  )
+}
+
+/** A conductor and its other end stand in one row, however long either is. */
+function ConductorCells({ conductor }: { conductor?: ScheduledConductor }) {
+  if (!conductor)
+    return (
+      <>
+        <td />
+        <td />
+      </>
+    )
+  const { colour, sleeve, farText, parked, far, cableLabel } = conductor
+  return (
+    <>
+      <td>
+        <Conductor colour={colour} sleeve={sleeve} />
+      </td>
+      <td>
+        {farText}
+        {parked && ` (${cableLabel}, parked here)`}
+        {!parked && far.at !== 'terminal' && ` (${cableLabel})`}
+      </td>
+    </>
   )
 }
 

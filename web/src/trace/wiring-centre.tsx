@@ -1,3 +1,4 @@
+import { Fragment } from 'react'
 import {
   agrees,
   lookAt,
@@ -111,51 +112,57 @@ export function WiringCentre({ session, picked, leads, onPick }: WiringCentrePro
                   row.conductors.some((c) => putInPlaces(rig).has(conductorRef(c.cable, c.core)))
                 const looked = putIn || picked === row.ref || holds || leads.red === row.ref || leads.black === row.ref
                 if (quiet && !all && !wrong && now.state !== 'live' && !looked) return null
-                return (
-                  <tr
-                    key={row.ref}
-                    className={[
-                      row.legend !== rows[i - 1]?.legend ? 'group' : '',
-                      picked === row.ref ? 'picked' : '',
-                      wrong ? 'wrong' : '',
-                    ].join(' ')}
-                    data-terminal={row.ref}
-                    data-state={now.state}
+                const conductors = row.conductors.map((c) => (
+                  <button
+                    key={`${c.cable} ${c.core}`}
+                    className={picked === conductorRef(c.cable, c.core) ? 'wc-conductor picked' : 'wc-conductor'}
+                    onClick={() => onPick(conductorRef(c.cable, c.core))}
                   >
-                    <td>
-                      <button
-                        className="terminal-number"
-                        aria-label={`Terminal ${row.number}`}
-                        onClick={() => onPick(row.ref)}
-                      >
-                        {row.number}
-                      </button>
-                      {leads.red === row.ref && <span className="lead-here red">Red</span>}
-                      {leads.black === row.ref && <span className="lead-here black">Black</span>}
-                    </td>
-                    <td>
-                      <div className="wc-legend">
-                        {row.legend} <PutInMark rig={rig} at={row.ref} />
-                      </div>
-                      {row.conductors.map((c) => (
+                    <Conductor colour={c.colour} sleeve={c.sleeve} /> <span>{c.farText}</span>{' '}
+                    <PutInMark rig={rig} at={conductorRef(c.cable, c.core)} />
+                  </button>
+                ))
+                // Several have the whole width to themselves, under what is read there.
+                const several = conductors.length > 1
+                const marks = `${picked === row.ref ? 'picked' : ''} ${wrong ? 'wrong' : ''}`
+                return (
+                  <Fragment key={row.ref}>
+                    <tr
+                      className={`${row.legend !== rows[i - 1]?.legend ? 'group' : ''} ${marks}`}
+                      data-terminal={row.ref}
+                      data-state={now.state}
+                    >
+                      <td rowSpan={several ? 2 : 1}>
                         <button
-                          key={`${c.cable} ${c.core}`}
-                          className={picked === conductorRef(c.cable, c.core) ? 'wc-conductor picked' : 'wc-conductor'}
-                          onClick={() => onPick(conductorRef(c.cable, c.core))}
+                          className="terminal-number"
+                          aria-label={`Terminal ${row.number}`}
+                          onClick={() => onPick(row.ref)}
                         >
-                          <Conductor colour={c.colour} sleeve={c.sleeve} /> <span>{c.farText}</span>{' '}
-                          <PutInMark rig={rig} at={conductorRef(c.cable, c.core)} />
+                          {row.number}
                         </button>
-                      ))}
-                    </td>
-                    <td className="wc-reads">
-                      <StateMark state={now.state} reads={now.text} />
-                    </td>
-                    <td className="wc-reads should">
-                      {wrong && <span className="not-equal">≠</span>}
-                      <StateMark state={should.state} reads={should.text} />
-                    </td>
-                  </tr>
+                        {leads.red === row.ref && <span className="lead-here red">Red</span>}
+                        {leads.black === row.ref && <span className="lead-here black">Black</span>}
+                      </td>
+                      <td>
+                        <div className="wc-legend">
+                          {row.legend} <PutInMark rig={rig} at={row.ref} />
+                        </div>
+                        {!several && conductors}
+                      </td>
+                      <td className="wc-reads">
+                        <StateMark state={now.state} reads={now.text} />
+                      </td>
+                      <td className="wc-reads should">
+                        {wrong && <span className="not-equal">≠</span>}
+                        <StateMark state={should.state} reads={should.text} />
+                      </td>
+                    </tr>
+                    {several && (
+                      <tr className={`same-terminal ${marks}`}>
+                        <td colSpan={3}>{conductors}</td>
+                      </tr>
+                    )}
+                  </Fragment>
                 )
               })}
             </tbody>
