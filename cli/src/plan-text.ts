@@ -2,6 +2,7 @@ import {
   cableSchedule,
   centreKind,
   inCentres,
+  linkText,
   terminalSchedule,
   type Installation,
   type PlanBrief,
@@ -19,8 +20,8 @@ export function planText(plan: Installation, brief: PlanBrief): string[] {
     lines.push(
       `${name}: ${centreKind(brief.terminals).name}, ${terminals.length} terminals, ${fitted.length} links to fit`,
     )
-    for (const { number, legend, conductors, linkedTo } of terminalSchedule(plan, id)) {
-      const linked = linkedTo.length > 0 ? `  linked to ${linkedTo.join(', ')}` : ''
+    for (const { number, legend, conductors, ...links } of terminalSchedule(plan, id)) {
+      const linked = linkText(links) ? `  links: ${linkText(links)}` : ''
       lines.push(`${number.padStart(5)}  ${legend.padEnd(20)}${linked}`)
       for (const conductor of conductors) lines.push(`           ${conductorText(conductor)}`)
     }

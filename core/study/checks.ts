@@ -21,7 +21,7 @@ interface Result {
 const marker = '<!-- study -->'
 
 const shipped: CentreKindId = 'separate'
-const boxes: readonly CentreKindId[] = ['strips-12', 'levers', 'board']
+const boxes: readonly CentreKindId[] = ['strips-12', 'levers', 'board-cut']
 
 function study(task: string): Result {
   const start = performance.now()

@@ -9,6 +9,9 @@ export interface Joined {
   legend: string
   /** Of each conductor the cable it comes in. */
   from: readonly string[]
+  /** Of each conductor the terminal at its device's end, as the device numbers it: what tells like devices. */
+  pins?: readonly string[]
+  extraLow?: boolean
 }
 
 /** A conductor that is joined with nothing, and where it may lie. */
@@ -56,7 +59,7 @@ const mains = new Set(['L', 'N', 'E'])
  */
 export function allocated(functions: readonly Joined[], spares: readonly Spare[], kind: CentreKindId): Allocation {
   const { by } = centreKind(kind)
-  if (by === 'device') return byDevice(functions, spares)
+  if (by === 'device') return byDevice(functions, spares, centreKind(kind).cut)
   return by === 'levers' ? byLevers(functions, spares) : byFunction(functions, spares, kind)
 }
 
@@ -116,24 +119,77 @@ function byLevers(functions: readonly Joined[], spares: readonly Spare[]): Alloc
   return { terminals, places, spares: parked, links }
 }
 
-function byDevice(functions: readonly Joined[], spares: readonly Spare[]): Allocation {
-  const rows = new Map<string, { legend: string; put: (at: number) => void }[]>()
+interface Placed {
+  legend: string
+  put: (at: number) => void
+  /** The function, by its number, and the pin of the device; none of a spare. */
+  of?: { f: number; pin: string }
+}
+
+function byDevice(functions: readonly Joined[], spares: readonly Spare[], cut = false): Allocation {
+  const rows = new Map<string, Placed[]>()
   const places = functions.map(({ from }) => from.map(() => -1))
   const parked = spares.map((): number | undefined => undefined)
-  const inRow = (from: string, legend: string, put: (at: number) => void) =>
-    rows.set(from, [...(rows.get(from) ?? []), { legend, put }])
-  functions.forEach(({ legend, from }, f) =>
-    from.forEach((cable, i) => inRow(cable, legend, (at) => (nth(places, f)[i] = at))),
+  const inRow = (from: string, placed: Placed) => rows.set(from, [...(rows.get(from) ?? []), placed])
+  functions.forEach(({ legend, from, pins = [] }, f) =>
+    from.forEach((cable, i) =>
+      inRow(cable, { legend, put: (at) => (nth(places, f)[i] = at), of: { f, pin: pins[i] ?? '' } }),
+    ),
   )
-  spares.forEach(({ legend, from }, i) => inRow(from, legend, (at) => (parked[i] = at)))
+  spares.forEach(({ legend, from }, i) => inRow(from, { legend, put: (at) => (parked[i] = at) }))
   const terminals: WiringCentreTerminal[] = []
-  ;[...rows.values()].forEach((row, r) =>
-    row.forEach(({ legend, put }, i) => put(terminals.push({ id: `${rowName(r)}${i + 1}`, legend, ways: 1 }) - 1)),
+  const placed = [...rows.values()].map((row, r) =>
+    row.map(({ legend, put, of }, i) => {
+      const at = terminals.push({ id: `${rowName(r)}${i + 1}`, legend, ways: 1 }) - 1
+      put(at)
+      return { at, of }
+    }),
   )
+  const tracks = cut ? tracksOfLike(functions, placed) : []
   const links = functions.flatMap(({ id }, f) =>
-    chained(nth(places, f)).map((link) => (mains.has(id) ? { ...link, kind: 'factory' as const } : link)),
+    mains.has(id)
+      ? chained(nth(places, f)).map((link) => ({ ...link, kind: 'factory' as const }))
+      : spanned(
+          nth(places, f),
+          tracks.filter(({ kind }) => kind === 'factory'),
+        ),
   )
-  return { terminals, places, spares: parked, links }
+  return { terminals, places, spares: parked, links: [...tracks, ...links] }
+}
+
+/**
+ * What joins the rows of like devices, one after the other, pin by pin, as the maker fits it: whoever cuts nothing has them work as
+ * one. Mains have tracks of their own, and nothing joins mains and extra-low voltage.
+ */
+function tracksOfLike(
+  functions: readonly Joined[],
+  rows: readonly (readonly { at: number; of?: { f: number; pin: string } }[])[],
+): Allocation['links'] {
+  const last = new Map<string, (typeof rows)[number]>()
+  return rows.flatMap((row) => {
+    const pins = row.flatMap(({ of }) => (of ? [of.pin] : []))
+    const key = [...pins].sort().join()
+    const before = last.get(key)
+    if (new Set(pins).size === pins.length) last.set(key, row)
+    return row.flatMap(({ at, of }): Allocation['links'] => {
+      const like = before?.find((other) => other.of && other.of.pin === of?.pin)
+      if (!of || !like?.of) return []
+      const [one, other] = [nth(functions, like.of.f), nth(functions, of.f)]
+      if (mains.has(one.id) || mains.has(other.id) || one.extraLow !== other.extraLow) return []
+      return [{ between: [like.at, at], kind: one === other ? 'factory' : 'cut' }]
+    })
+  })
+}
+
+/** Links that join what tracks leave apart: one less than the pieces there are. */
+function spanned(places: readonly number[], tracks: Allocation['links']): Allocation['links'] {
+  const pieceOf = new Map(places.map((at) => [at, at]))
+  for (const { between } of tracks) {
+    const [one, other] = between.map((at) => pieceOf.get(at))
+    if (one === undefined || other === undefined) continue
+    for (const [at, piece] of pieceOf) if (piece === other) pieceOf.set(at, one)
+  }
+  return chained([...new Set(pieceOf.values())])
 }
 
 /** A, B, … Z, AA, AB, … */

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { broughtByScheme, numbers, someBrief } from '../../testing'
+import { broughtByScheme, numbers, rigAfter, someBrief } from '../../testing'
 import { staticFindings } from '../checks'
 import { compile, wiredNets } from '../circuit'
 import {
@@ -16,6 +16,7 @@ import {
   type SchemeId,
 } from '.'
 import type { Installation } from '../installation'
+import { lookAt, wordOf, type LookResult } from '../looks'
 import { allocated } from './allocate'
 
 const circuitsFor = (scheme: SchemeId, most = 2) =>
@@ -29,6 +30,8 @@ const house = [
 const planned = (terminals: string, scheme = 'two-port', circuits: object[] = house) =>
   planSystem(planBriefSchema.parse({ scheme, circuits, terminals }), 'p', 'Plan')
 
+const boxFuse = 'board-fuse'
+
 /** What the wiring joins of devices, whatever terminals of a wiring centre it goes through: per device terminal, those it is joined to. */
 function joins(installation: Installation): string {
   const owners = installation.devices.map(({ id }) => id)
@@ -36,9 +39,14 @@ function joins(installation: Installation): string {
   const circuit = compile(installation)
   const { atoms } = circuit
   const nets = wiredNets(circuit)
+  // A box's own fuse stands in its line, and parts nothing.
+  const netOf = (ref: string) => nets[atoms.findIndex((atom) => atom.ref === ref)]
+  const [before, behind] = owners.includes(boxFuse) ? [netOf(`${boxFuse}.IN`), netOf(`${boxFuse}.OUT`)] : []
   const together = new Map<number, string[]>()
   atoms.forEach(({ ref }, atom) => {
-    if (isDevice(ref)) together.set(nets[atom], [...(together.get(nets[atom]) ?? []), ref])
+    if (!isDevice(ref) || ref.startsWith(`${boxFuse}.`)) return
+    const net = nets[atom] === behind ? before! : nets[atom]
+    together.set(net, [...(together.get(net) ?? []), ref])
   })
   return [...together.values()]
     .filter((refs) => refs.length > 1)
@@ -112,6 +120,48 @@ describe('a kind of wiring centre', () => {
       )
     expect([...kindOf('Neutral')]).toEqual(['factory'])
     expect([...kindOf('Boiler call')]).toEqual(['fitted'])
+  })
+})
+
+describe('a board with links to cut', () => {
+  const zones = [{ kind: 'heating', name: 'Up' }, { kind: 'heating', name: 'Down' }, ...house.slice(1)]
+  const plan = planned('board-cut', 'two-port', zones)
+  const rows = terminalSchedule(plan, 'wc')
+  const legendOf = (ref: string) => rows.find((r) => r.ref === ref)!.legend
+  const pairs = (kind: string) =>
+    plan.links.filter((l) => l.kind === kind).map(({ between }) => between.map(legendOf).join(' / '))
+
+  it('has the valves apart where each has a thermostat of its own, and together where they call the boiler', () => {
+    expect(pairs('cut')).toEqual(['Up valve / Down valve', 'Down valve / Hot water valve', 'Up valve / Down valve'])
+    expect(pairs('factory').filter((pair) => pair.startsWith('Boiler call'))).toHaveLength(2)
+    expect(pairs('fitted').filter((pair) => pair.startsWith('Boiler call'))).toHaveLength(1)
+  })
+
+  it('says beside a terminal what is to be cut from it', () => {
+    const [valve] = rows.filter(({ legend, cutFrom }) => legend === 'Up valve' && cutFrom.length > 0)
+    expect(valve.cutFrom.map((number) => legendOf(`wc.${number}`))).toEqual(['Down valve'])
+    expect(valve.linkedTo).not.toContain(valve.cutFrom[0])
+  })
+
+  it('works as one where nothing is cut: each link left in is found', () => {
+    const left = plan.links.filter(({ kind }) => kind === 'cut')
+    for (const link of left) {
+      const links = plan.links.map((l) => (l === link ? { ...l, kind: 'factory' as const } : l))
+      expect(joins({ ...plan, links })).not.toBe(joins(plan))
+    }
+  })
+
+  it('has its fuse in the line of everything', () => {
+    const { simulation } = rigAfter(
+      compile(plan),
+      'programmer.heating=on',
+      'stat-1.set=25',
+      'fault=board-fuse.fuse.blown',
+    )
+    expect(lookAt(simulation, { at: 'fuse', device: 'board-fuse' })).toEqual({ word: 'blown' })
+    const at = (red: string) => lookAt(simulation, { at: 'points', with: 'tester', red, black: 'spur.N' })
+    expect(wordOf(at('spur.L') as LookResult)).toBe('live')
+    expect(wordOf(at('programmer.L') as LookResult)).toBe('dead')
   })
 })
 

@@ -14,6 +14,10 @@ export interface CentreKind {
   ways: number
   /** As many of them as it takes, joined from each to the next. */
   cascade?: true
+  /** Rows of like devices come linked to each other as if they were one; what is to work apart is cut. */
+  cut?: true
+  /** Its line comes through a fuse of its own. */
+  fused?: true
 }
 
 const strip = (terminals: number): CentreKind => ({
@@ -53,6 +57,15 @@ export const centreKinds = {
     about: 'a row of terminals to each device, one conductor to each; line, neutral and earth joined by its tracks',
     by: 'device',
     ways: 1,
+  },
+  'board-cut': {
+    name: 'Board with links to cut',
+    about:
+      'a place to each device, and a fuse; tracks join line, neutral and earth, and like devices as if they were one: what works apart is cut',
+    by: 'device',
+    ways: 1,
+    cut: true,
+    fused: true,
   },
   separate: {
     name: 'Large centre',

@@ -133,11 +133,11 @@ export class Layout {
   }
 
   /**
-   * Allocates terminals and links. Call once, when every cable is in.
+   * Allocates terminals and links; devices of one type are alike. Call once, when every cable is in.
    *
    * @throws CentreTooSmall, NoSuchCable
    */
-  finish(): void {
+  finish(typeOf: (device: string) => string): void {
     for (const id of Object.keys(this.brief.inWall ?? {}))
       if (!this.runs.includes(id)) throw new NoSuchCable(id, this.runs)
     const functions = [...this.functions].filter(([, { waiting }]) => waiting.length > 0)
@@ -146,6 +146,7 @@ export class Layout {
       legend,
       extraLow,
       from: waiting.map(({ from }) => from),
+      pins: waiting.map(({ core: { ends }, end }) => pinOf(nth(ends, 1 - end), typeOf)),
     }))
     const { terminals: kind } = this.brief
     const { boxes, joints } = centreKind(kind).cascade
@@ -243,6 +244,13 @@ const lowUses: readonly Use[] = ['line', 'switched', 'neutral', 'switched']
 function coreId(colours: readonly Colour[], index: number): string {
   const before = colours.slice(0, index).filter((colour) => colour === colours[index]).length
   return before > 0 ? `${colours[index]}-${before + 1}` : colours[index]
+}
+
+/** A device's terminal, as every device of its type has it. */
+function pinOf(end: End, typeOf: (device: string) => string): string {
+  if (!('terminal' in end)) return ''
+  const owner = ownerOf(end.terminal)
+  return typeOf(owner) + end.terminal.slice(owner.length)
 }
 
 const at = (terminal: string): End => ({ at: 'terminal', terminal })

@@ -1,5 +1,5 @@
 import { endText } from '../catalogue'
-import type { Colour, Core, End, Installation } from '../installation'
+import type { Colour, Core, End, Installation, Link } from '../installation'
 
 /** A conductor in a terminal, as the schedule lists it. */
 export interface ScheduledConductor {
@@ -22,6 +22,8 @@ export interface ScheduledTerminal {
   conductors: ScheduledConductor[]
   /** Numbers of the terminals it is linked to. */
   linkedTo: string[]
+  /** Numbers of those it came linked to, the link being cut. */
+  cutFrom: string[]
 }
 
 export interface ScheduledCore {
@@ -62,10 +64,12 @@ export function terminalSchedule(installation: Installation, centreId: string): 
             parked: end.at === 'parked',
           })
         })
-    const linkedTo = installation.links
-      .filter((l) => l.kind !== 'cut' && l.between.includes(ref))
-      .map((l) => (l.between[0] === ref ? l.between[1] : l.between[0]).split('.')[1])
-    return { ref, number: t.id, legend: t.legend, ways: t.ways, conductors, linkedTo }
+    const joined = (is: (kind: Link['kind']) => boolean) =>
+      installation.links
+        .filter(({ kind, between }) => is(kind) && between.includes(ref))
+        .map(({ between: [one, other] }) => (one === ref ? other : one).split('.')[1])
+    const [linkedTo, cutFrom] = [joined((kind) => kind !== 'cut'), joined((kind) => kind === 'cut')]
+    return { ref, number: t.id, legend: t.legend, ways: t.ways, conductors, linkedTo, cutFrom }
   })
 }
 

@@ -3,6 +3,7 @@ import { parseInstallation, type Demand, type Device, type End, type Installatio
 import { nth } from '../lists'
 import { withPipework, type PipeworkOptions } from '../pipework'
 import type { CircuitBrief, PlanBrief } from './brief'
+import { centreKind } from './centres'
 import type { CircuitKind } from './schemes'
 import type { Wire } from './cores'
 import { Layout } from './layout'
@@ -133,7 +134,19 @@ export class PlannedSystem {
   /** The fused spur and its cable to the Line, Neutral and Earth of the wiring centre. */
   spur(): void {
     this.device('spur', 'Fused spur', 'fused-spur')
-    this.layout.cable('supply', 'Supply cable', 'spur', mains, 1, { cores: 3 })
+    if (!centreKind(this.brief.terminals).fused) {
+      this.layout.cable('supply', 'Supply cable', 'spur', mains, 1, { cores: 3 })
+      return
+    }
+    const [line] = coloursOf(this.brief.supply).wanted.line
+    this.layout.function('L-in', 'Line in')
+    const before = mains.map((wire) => (wire.to === 'L' ? { ...wire, to: 'L-in' } : wire))
+    this.layout.cable('supply', 'Supply cable', 'spur', before, 1, { cores: 3 })
+    this.device('board-fuse', 'Board fuse', 'box-fuse')
+    this.layout.lead('board-fuse-lead', 'Board fuse lead', 'board-fuse', [
+      { terminal: 'IN', colour: line, to: 'L-in' },
+      { terminal: 'OUT', colour: line, to: 'L' },
+    ])
   }
 
   /** The two-channel programmer: which function each channel's ON goes to. Its plastic plate needs no earth. */
@@ -441,7 +454,8 @@ export class PlannedSystem {
   installation(id: string, name: string, scheme: string, plant?: PipeworkOptions): Installation {
     const { volts, frequency } = supplies[this.brief.supply]
     const { layout, places, devices, demands } = this
-    layout.finish()
+    const typeOf = new Map(devices.map(({ id: of, type }) => [of, type]))
+    layout.finish((device) => typeOf.get(device) ?? device)
     this.chosen.lookOver(devices, layout, demands)
     const used = [...new Set(devices.map((d) => d.type))]
     const wired = parseInstallation(

@@ -5,13 +5,13 @@ const [width, height] = [120, 44]
 
 /** A kind of wiring centre, drawn as plainly as it can be told from the others: terminals counted, ways as holes. */
 export function CentreDrawing({ kind }: { kind: CentreKindId }) {
-  const { by, terminals, ways, cascade } = centreKind(kind)
+  const { by, terminals, ways, cascade, cut = false } = centreKind(kind)
   return (
     <svg className="centre-drawing" viewBox={`0 0 ${width} ${height}`} aria-hidden="true">
       {by === 'levers' ? (
         <Levers />
       ) : by === 'device' ? (
-        <Rows />
+        <Rows cut={cut} />
       ) : cascade ? (
         <Cascade />
       ) : (
@@ -89,8 +89,8 @@ function Levers() {
   )
 }
 
-/** A row of terminals to each device, on one board. */
-function Rows() {
+/** A row of terminals to each device, on one board; with links from row to row, whole and cut, where it has those. */
+function Rows({ cut }: { cut: boolean }) {
   return (
     <>
       <rect x="1" y="1" width={width - 2} height={height - 2} rx="3" />
@@ -100,6 +100,7 @@ function Rows() {
           {range(5).map((i) => (
             <circle key={i} cx={16 + i * 7} cy="4.5" r="2" />
           ))}
+          {cut && row < 4 && <path className="between" d="M23 7 v8 M37 7 v2.2 M37 12.8 v2.2" />}
         </g>
       ))}
     </>

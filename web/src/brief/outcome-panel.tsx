@@ -1,6 +1,7 @@
 import {
   differencesOf,
   isGrave,
+  linkText,
   partsList,
   same,
   terminalSchedule,
@@ -102,7 +103,7 @@ function Coming({ plan, now }: { plan: Installation; now?: Installation }) {
   )
 }
 
-function InTerminal({ row: { number, legend, conductors, linkedTo } }: { row: ScheduledTerminal }) {
+function InTerminal({ row: { number, legend, conductors, ...links } }: { row: ScheduledTerminal }) {
   return (
     <li>
       <span className="terminal-number">{number}</span>
@@ -115,7 +116,7 @@ function InTerminal({ row: { number, legend, conductors, linkedTo } }: { row: Sc
           </span>
         ))}
       </span>
-      <span className="quiet">{linkedTo.length > 0 ? `to ${linkedTo.join(', ')}` : ''}</span>
+      <span className="quiet">{linkText(links)}</span>
     </li>
   )
 }

@@ -1,4 +1,4 @@
-import { terminalSchedule, type Installation, type ScheduledTerminal } from '@nobbet/core'
+import { linkText, terminalSchedule, type Installation, type ScheduledTerminal } from '@nobbet/core'
 import { useMemo } from 'react'
 import { Conductor } from '../drawing/conductor'
 
@@ -16,7 +16,12 @@ interface Row {
 
 const text = (t: ScheduledTerminal | undefined) =>
   JSON.stringify(
-    t && [t.legend, t.conductors.map(({ cable, core, parked, farText }) => [cable, core, parked, farText]), t.linkedTo],
+    t && [
+      t.legend,
+      t.conductors.map(({ cable, core, parked, farText }) => [cable, core, parked, farText]),
+      t.linkedTo,
+      t.cutFrom,
+    ],
   )
 
 function rowsOf(found: Installation, to: Installation): Row[] {
@@ -68,7 +73,7 @@ export function SideBySide({ found, to }: SideBySideProps) {
   )
 }
 
-function Terminal({ terminal: { legend, conductors, linkedTo } }: { terminal: ScheduledTerminal }) {
+function Terminal({ terminal: { legend, conductors, ...links } }: { terminal: ScheduledTerminal }) {
   return (
     <>
       <div className="legend-text">{legend}</div>
@@ -82,7 +87,7 @@ function Terminal({ terminal: { legend, conductors, linkedTo } }: { terminal: Sc
         </div>
       ))}
       {conductors.length === 0 && <div className="quiet">empty</div>}
-      {linkedTo.length > 0 && <div className="quiet">linked to {linkedTo.join(', ')}</div>}
+      {linkText(links) && <div className="quiet">links: {linkText(links)}</div>}
     </>
   )
 }

@@ -8,6 +8,7 @@ import {
   hypothesesOf,
   huntEntryText,
   linkDifferenceText,
+  linkText,
   terminalSchedule,
   terminationOrder,
   type Circuit,
@@ -171,7 +172,7 @@ function centreTable(wiring: Installation, centre: string, name: string): Block[
       is: 'table',
       head: ['No.', 'Legend', 'Conductors', 'Link'],
       widths: [28, 100, '*', 60],
-      rows: rows.map(({ number, legend, conductors, linkedTo }) => [
+      rows: rows.map(({ number, legend, conductors, ...links }) => [
         String(number),
         legend,
         conductors
@@ -180,7 +181,7 @@ function centreTable(wiring: Installation, centre: string, name: string): Block[
               `${colour}${sleeve ? ` sleeved ${sleeve}` : ''}: ${farText}${parked ? ' (parked)' : ''}`,
           )
           .join('\n'),
-        linkedTo.join(', '),
+        linkText(links),
       ]),
     },
   ]

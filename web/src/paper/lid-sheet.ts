@@ -50,7 +50,7 @@ export async function lidSheet(
           functionsOf(terminalSchedule(installation, id)).map((own) => [
             { text: own[0].legend, bold: true },
             { text: own.flatMap(inTerminal) },
-            chains(own),
+            [chains(own), cuts(own)].filter((text) => text !== '').join('; '),
           ]),
         ),
       })),
@@ -93,6 +93,12 @@ function chains(rows: readonly ScheduledTerminal[]): string {
       else told.push({ from: number, to, row })
     }
   return told.map(({ from, to, row }) => `${from}${row ? ' to ' : '-'}${to}`).join(', ')
+}
+
+/** Links that the box came with, and that are cut. */
+function cuts(rows: readonly ScheduledTerminal[]): string {
+  const cut = rows.flatMap(({ number, cutFrom }) => cutFrom.map((from) => `${number}-${from}`))
+  return cut.length > 0 ? `cut ${cut.join(', ')}` : ''
 }
 
 const inRows = <T>(list: readonly T[], n: number): T[][] =>

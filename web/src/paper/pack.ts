@@ -1,5 +1,6 @@
 import {
   cableSchedule,
+  linkText,
   pagesOf,
   partsList,
   terminalSchedule,
@@ -76,12 +77,12 @@ function terminals(installation: Installation, centre: string): Content[] {
     table(
       [26, 92, colourWidth, '*', 50],
       ['No.', 'Legend', 'Conductor', 'Other end', 'Link'],
-      rows.map(({ number, legend, conductors, linkedTo }): TableCell[] => [
+      rows.map(({ number, legend, conductors, ...links }): TableCell[] => [
         { text: number, style: 'mark' },
         legend,
         { colSpan: 2, stack: conductors.map(conductorLine) },
         '',
-        linkedTo.length > 0 ? `to ${linkedTo.join(', ')}` : '',
+        linkText(links),
       ]),
     ),
   ]

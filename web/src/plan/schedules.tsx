@@ -1,6 +1,7 @@
 import { Fragment } from 'react'
 import {
   cableSchedule,
+  linkText,
   terminalSchedule,
   type Installation,
   type ScheduledConductor,
@@ -41,7 +42,7 @@ export function TerminalSchedule({ installation, centre }: { installation: Insta
                   </td>
                   <ConductorCells conductor={own} />
                   <td rowSpan={rowSpan} className="link-bar">
-                    {row.linkedTo.length > 0 && `to ${row.linkedTo.join(', ')}`}
+                    {linkText(row)}
                   </td>
                 </tr>
                 {more.map((conductor) => (
