@@ -5,6 +5,7 @@ import { refusalsOf, type Refusal } from './refusals'
 import { briefAnswersSchema, type PlanBrief } from './brief'
 import { centreKind, centreKindIds, type CentreKindId } from './centres'
 import { planSystem } from './plan'
+import type { Link } from '../installation'
 
 /** What a system would be in one kind of wiring centre. */
 export interface InCentre {
@@ -14,6 +15,8 @@ export interface InCentre {
   terminals: number
   /** Links to be fitted by hand. */
   links: number
+  /** Links that it comes with, and that are to be cut. */
+  cuts: number
   /** How many boxes. */
   boxes: number
 }
@@ -37,15 +40,18 @@ function inCentre(brief: PlanBrief, kind: CentreKindId): InCentre {
     )
     const owners = wiringCentres.map(({ id }) => id)
     const isOwn = (ref: string) => owners.includes(ref.slice(0, ref.indexOf('.')))
+    const own = (is: Link['kind']) => links.filter((link) => link.kind === is && link.between.every(isOwn)).length
     return {
       kind,
       fits: true,
       terminals: [...used].filter(isOwn).length,
-      links: links.filter((link) => link.kind === 'fitted' && link.between.every(isOwn)).length,
+      links: own('fitted'),
+      cuts: own('cut'),
       boxes: wiringCentres.length,
     }
   } catch (error) {
-    if (error instanceof CentreTooSmall) return { kind, fits: false, terminals: error.needs, links: 0, boxes: 1 }
+    if (error instanceof CentreTooSmall)
+      return { kind, fits: false, terminals: error.needs, links: 0, cuts: 0, boxes: 1 }
     throw error
   }
 }

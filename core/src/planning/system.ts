@@ -126,6 +126,7 @@ export class PlannedSystem {
 
   /** The functions every mains wiring centre begins with. */
   mains(): void {
+    if (centreKind(this.brief.terminals).fused) this.layout.function('L-in', 'Line in')
     this.layout.function('L', 'Line')
     this.layout.function('N', 'Neutral')
     this.layout.function('E', 'Earth')
@@ -139,7 +140,6 @@ export class PlannedSystem {
       return
     }
     const [line] = coloursOf(this.brief.supply).wanted.line
-    this.layout.function('L-in', 'Line in')
     const before = mains.map((wire) => (wire.to === 'L' ? { ...wire, to: 'L-in' } : wire))
     this.layout.cable('supply', 'Supply cable', 'spur', before, 1, { cores: 3 })
     this.device('board-fuse', 'Board fuse', 'box-fuse')

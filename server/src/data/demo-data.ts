@@ -78,7 +78,7 @@ const demoJobs: { id: string; brief: JobBrief }[] = [
     'Tarn House, Eskerby',
     'hot-water-priority',
     [...heating('Downstairs', 'Upstairs'), hotWater],
-    { terminals: 'board' },
+    { terminals: 'board-cut' },
   ),
   job(
     'demo-long-barn',

@@ -69,7 +69,7 @@ describe('the brief and the plan in one breath', () => {
     fireEvent.click(outcome().getByText('Lay a new cable: House thermostat cable'))
     await waitFor(() => expect(isLaid()).toBe(true))
     pick('brown, black, grey, green-yellow')
-    await waitFor(() => expect(outcome().getByText(/sleeved blue/)).toBeTruthy())
+    await waitFor(() => expect(screen.getByLabelText('What it comes to').textContent).toContain('sleeved blue'))
   })
 
   it('take how long a cable is; what is out of all bounds changes nothing', async () => {

@@ -13,13 +13,13 @@ import type { UseFormReturn } from 'react-hook-form'
 import { CentreDrawing } from './centre-drawing'
 
 /** What the wiring takes there, in few words. */
-function takes({ kind, fits, terminals, links, boxes }: InCentre): string {
+function takes({ kind, fits, terminals, links, cuts, boxes }: InCentre): string {
   const own = centreKind(kind).terminals
   const has = own === undefined ? undefined : own * boxes
   if (!fits) return `Too small: it takes ${terminals}`
   const linked = links === 0 ? 'no link to fit' : links === 1 ? '1 link to fit' : `${links} links to fit`
   const several = boxes > 1 ? ` in ${boxes} boxes` : ''
-  return `${terminals}${has === undefined ? '' : ` of ${has}`} terminals${several}, ${linked}`
+  return `${terminals}${has === undefined ? '' : ` of ${has}`} terminals${several}, ${linked}${cuts > 0 ? `, ${cuts} to cut` : ''}`
 }
 
 interface CentreChoiceProps {

@@ -103,7 +103,7 @@ export function CableSchedule({ installation }: { installation: Installation }) 
                 {cable.label}
                 <span className="quiet fw-normal">
                   {' '}
-                  {cable.lead ? 'the valve’s own, ' : ''}
+                  {cable.lead ? 'its device’s own, ' : ''}
                   {cable.cores.length}-core
                   {cable.lengthM !== undefined && `, ${cable.lengthM} m`}
                 </span>
