@@ -1,0 +1,166 @@
+import {
+  cableLabels,
+  conductorLabels,
+  planBriefSchema,
+  planSystem,
+  terminalSchedule,
+  type LabelText,
+} from '@nobbet/core'
+import fc from 'fast-check'
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
+import { mm } from './frame'
+import { labelGrids, type LabelGridId } from './label-grids'
+import { labelSheets } from './label-sheet'
+import { lidSheet } from './lid-sheet'
+import { packPages } from './pack'
+
+const heading = {
+  job: '4 Weir Lane',
+  revision: 'As planned',
+  date: '28 November 2026',
+  by: 'I. Halloran',
+  verdict: 'No defect found',
+  basis: 'All states looked at.',
+}
+const planned = (terminals: string) =>
+  planSystem(
+    planBriefSchema.parse({
+      scheme: 'two-port',
+      circuits: [
+        { kind: 'heating', name: 'Up' },
+        { kind: 'heating', name: 'Down' },
+        { kind: 'hot-water', name: 'Hot water' },
+      ],
+      terminals,
+    }),
+    'p',
+    'Plan',
+  )
+
+/** Everything that is printed of a piece of content, in its order. */
+function printed(content: unknown): string[] {
+  if (typeof content === 'string') return [content]
+  if (Array.isArray(content)) return content.flatMap(printed)
+  if (typeof content !== 'object' || content === null) return []
+  const { text, stack, columns, table, ul, ol } = content as Record<string, unknown>
+  return [text, stack, columns, (table as { body?: unknown } | undefined)?.body, ul, ol].flatMap(printed)
+}
+const lines = (paper: TDocumentDefinitions) => printed(paper.content)
+
+/** What stands in the same line of a paper: text beside text. */
+function linesBeside(content: unknown): string[][] {
+  if (Array.isArray(content)) return content.flatMap(linesBeside)
+  if (typeof content !== 'object' || content === null) return []
+  const { stack, columns, table } = content as { stack?: unknown; columns?: Content[]; table?: { body: unknown } }
+  return [
+    ...(columns ? [columns.map((one) => printed(one).join(' '))] : []),
+    ...[stack, table?.body].flatMap(linesBeside),
+  ]
+}
+
+describe('the wiring pack', () => {
+  it.each(['strip-12', 'levers', 'strips-12', 'board-cut'])(
+    'in %s has every conductor in one line with its other end',
+    (kind) => {
+      const parsed = planBriefSchema.safeParse({
+        scheme: 'two-port',
+        circuits: [{ kind: 'heating', name: 'House' }],
+        terminals: kind,
+      })
+      const plan = planSystem(parsed.data!, 'p', 'Plan')
+      const beside = linesBeside(packPages(plan, heading).content)
+      const wanted = plan.wiringCentres
+        .flatMap(({ id }) => terminalSchedule(plan, id))
+        .flatMap(({ conductors }) => conductors)
+      expect(wanted.length).toBeGreaterThan(15)
+      for (const { colour, farText, cableLabel } of wanted)
+        expect(
+          beside.some(([first, second]) => first.startsWith(colour) && second.startsWith(`${farText} (${cableLabel}`)),
+        ).toBe(true)
+    },
+  )
+
+  it('says what is linked and what is cut, and what isolation comes before', () => {
+    const text = lines(packPages(planned('board-cut'), heading))
+    expect(text.filter((line) => /cut from [A-Z]\d/.test(line))).toHaveLength(5)
+    expect(text.some((line) => line.startsWith('to '))).toBe(true)
+    expect(text.findIndex((line) => line.includes('prove dead'))).toBeLessThan(text.indexOf('No.'))
+    expect(text).toContain(heading.verdict)
+  })
+})
+
+describe('a lid sheet', () => {
+  it('tells the conductors of every terminal, links as chains, and what is cut, and carries the wiring as codes', async () => {
+    const plan = planned('board-cut')
+    const text = lines(await lidSheet(plan, heading, 8))
+    for (const { number, conductors } of terminalSchedule(plan, 'wc')) {
+      if (conductors.length === 0) continue
+      const own = text.findIndex((line) => line === `${number}\u00a0`)
+      for (const { farText } of conductors) expect(text[own + 1]).toContain(farText)
+    }
+    expect(text.some((line) => /cut [A-Z]\d-[A-Z]\d/.test(line))).toBe(true)
+    expect(text.some((line) => /^code 1|^code$/.test(line))).toBe(true)
+  })
+
+  it('tells neighbours that are linked as one chain', async () => {
+    const text = lines(await lidSheet(planned('separate'), heading, 8))
+    expect(text.some((line) => /^1 to \d+$/.test(line))).toBe(true)
+  })
+
+  it('says so where the wiring is too large for codes', async () => {
+    const plan = planned('separate')
+    const cables = Array.from({ length: 3000 }, (_, i) => ({
+      ...plan.cables[0],
+      id: `more-${i}`,
+      label: `${i * 7919} x`,
+    }))
+    const large = { ...plan, cables: [...plan.cables, ...cables] }
+    expect(lines(await lidSheet(large, heading, 6)).join(' ')).toContain('too large for codes')
+  })
+})
+
+describe('sheets of labels', () => {
+  const some = fc.array(
+    fc.record<LabelText>({
+      mark: fc.string({ minLength: 1, maxLength: 30 }),
+      lines: fc.array(fc.string(), { maxLength: 3 }),
+    }),
+    { maxLength: 200 },
+  )
+  const grids = Object.keys(labelGrids).map(Number) as LabelGridId[]
+
+  it('have each label once, in its order, none on another, none over the edge; each sheet says whose it is', () => {
+    fc.assert(
+      fc.property(some, fc.constantFrom(...grids), fc.nat(), (labels, id, begun) => {
+        const grid = labelGrids[id]
+        const places = grid.columns * grid.rows
+        const from = 1 + (begun % places)
+        const { content } = labelSheets(labels, heading, grid, from)
+        const sheets: { x: number; y: number; text: string[] }[][] = [[]]
+        for (const one of content as (Content & { absolutePosition: { x: number; y: number }; pageBreak?: string })[]) {
+          if (one.pageBreak) sheets.push([])
+          sheets.at(-1)!.push({ ...one.absolutePosition, text: printed(one) })
+        }
+        sheets.forEach((sheet, i) => {
+          expect(new Set(sheet.map(({ x, y }) => `${x} ${y}`)).size).toBe(sheet.length)
+          expect(sheet.length).toBeLessThanOrEqual(places)
+          for (const { x, y } of sheet) {
+            expect(x + (grid.width - grid.inset) * mm).toBeLessThanOrEqual(210.5 * mm)
+            expect(y + (grid.height - grid.inset) * mm).toBeLessThanOrEqual(297.5 * mm)
+          }
+          expect(sheet[0].text.at(-1)).toBe(`page ${i + 1} of ${sheets.length}`)
+        })
+        expect(sheets.flatMap((sheet) => sheet.slice(1))).toHaveLength(labels.length)
+      }),
+    )
+  })
+
+  it('of a plan have both ends of every cable, a lead once, and every conductor by its terminal', () => {
+    const plan = planned('levers')
+    const marks = (labels: LabelText[]) => labels.map(({ mark }) => mark)
+    for (const { label, leadOf } of plan.cables)
+      expect(marks(cableLabels(plan)).filter((mark) => mark === label)).toHaveLength(leadOf === undefined ? 2 : 1)
+    const conductors = terminalSchedule(plan, 'wc').flatMap((row) => row.conductors.map(() => row.number))
+    expect(marks(conductorLabels(plan))).toEqual(conductors)
+  })
+})
