@@ -18,11 +18,12 @@ import {
 import type { HuntEntry } from './case'
 import type { Course, Shows } from './course'
 import type { Expected } from './likelihood'
-import { lookIn, sourceOfLook, type Hunt } from './hunt'
+import { lookIn, type Hunt } from './hunt'
 import { liftsFor } from './lifts'
 import { linkOutsOf } from './link-outs'
 import { minutesFor } from './minutes'
 import { actPartsConductors, backText, partsConductors } from './rewiring'
+import { sourceOfLook } from './sources'
 import { complainedOf, controlsAfter, disturbedIn, standsSo, stateAfter } from './standing'
 import { askingFor } from './strategies'
 

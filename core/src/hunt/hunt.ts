@@ -7,12 +7,13 @@ import { Along, isOf, tells, type Shown, type TellingEntry } from './along'
 import { usualHuntOptions, type HuntEntry, type HuntOptions } from './case'
 import type { Course } from './course'
 import { Ground } from './ground'
-import { blamedRightly, chanceOf, oddsOf, oddsOfTold, usualToldError, type Expected } from './likelihood'
+import { chanceOf, usualToldError, type Expected } from './likelihood'
 import { misfits, type Misfit } from './misfits'
 import { actPartsConductors } from './rewiring'
 import { secondsOf } from './seconds'
+import { blamedOf, sourceOf } from './sources'
 import { stateAfter } from './standing'
-import { causesOf, devicesOf, suspectsOf, unlisted, type Suspect } from './suspects'
+import { causesOf, suspectsOf, unlisted, type Suspect } from './suspects'
 import { HuntWeighing, type Likeness } from './weighing'
 
 /** An entry of the log that does not fit the installation; the message is one line for the user. */
@@ -31,9 +32,6 @@ export const lookIn = (see: WrittenLook, state: string): string => `${JSON.strin
 
 /** Options on which the weights of suspects hang. */
 type OfWeights = 'workedOn' | 'fresh' | 'old' | 'wet' | 'stoodStill' | 'weights'
-
-/** Whatever state it is made in: what makes one reading wrong makes the next one of the same thing wrong as well. */
-export const sourceOfLook = (see: WrittenLook): string => JSON.stringify(see)
 
 /**
  * What may be wrong, in the light of everything done and seen. Every suspect has a simulation of its own that is taken along the
@@ -329,7 +327,7 @@ export class Hunt {
   }
 
   private evidenceOf(entry: TellingEntry, finding: number): Evidence {
-    const source = this.sourceOf(entry)
+    const source = sourceOf(entry, this.options.errors)
     const { suspects, likeable } = this
     const { own, like } = this.chancesAt(entry, finding, source)
     const likelihood = new Float64Array(suspects.length + likeable.length)
@@ -348,7 +346,7 @@ export class Hunt {
     if ('blamed' in entry) {
       // Whom somebody blamed is nothing that an installation shows, and no likeness.
       const told = errors.told ?? usualToldError
-      return { own: (suspect) => this.blamedOf(suspect, entry), like: () => told }
+      return { own: (suspect) => blamedOf(this.circuit, suspect, entry, errors), like: () => told }
     }
     if ('see' in entry && entry.see.at === 'wiring') {
       const { see, found } = entry
@@ -362,19 +360,6 @@ export class Hunt {
       own: (_, i) => nth(this.shownBy(i).chances, finding),
       like: (single) => likeness(nth(nth(this.shown, nth(this.by.kindOf, single)).chances, finding), source),
     }
-  }
-
-  private blamedOf(suspect: Suspect, { blamed }: Extract<HuntEntry, { blamed: string }>): number {
-    const isAt = causesOf(suspect).some((cause) => devicesOf(this.circuit, cause).includes(blamed))
-    return isAt ? blamedRightly : (this.options.errors.told ?? usualToldError)
-  }
-
-  private sourceOf(entry: TellingEntry): Pick<Evidence, 'source' | 'hit' | 'miss'> {
-    if ('says' in entry)
-      return { source: `says ${JSON.stringify(entry.says)}`, ...oddsOfTold(entry.says, this.options.errors) }
-    if ('blamed' in entry)
-      return { source: 'blamed', hit: blamedRightly, miss: this.options.errors.told ?? usualToldError }
-    return { source: sourceOfLook(entry.see), ...oddsOf(entry.see, this.options.errors) }
   }
 
   private stateAt(finding: string): string {

@@ -16,7 +16,7 @@ import {
   type SchemeId,
 } from '.'
 import type { Installation } from '../installation'
-import { lookAt, wordOf, type LookResult } from '../looks'
+import { lookAt, wordOf } from '../looks'
 import { allocated } from './allocate'
 
 const circuitsFor = (scheme: SchemeId, most = 2) =>
@@ -160,8 +160,8 @@ describe('a board with links to cut', () => {
     )
     expect(lookAt(simulation, { at: 'fuse', device: 'board-fuse' })).toEqual({ word: 'blown' })
     const at = (red: string) => lookAt(simulation, { at: 'points', with: 'tester', red, black: 'spur.N' })
-    expect(wordOf(at('spur.L') as LookResult)).toBe('live')
-    expect(wordOf(at('programmer.L') as LookResult)).toBe('dead')
+    expect(wordOf(at('spur.L'))).toBe('live')
+    expect(wordOf(at('programmer.L'))).toBe('dead')
   })
 })
 

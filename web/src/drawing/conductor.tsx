@@ -12,15 +12,8 @@ export function Conductor({ colour, sleeve }: { colour: Colour; sleeve?: Colour 
       <span className="swatch" style={{ background: paints[colour] }} aria-hidden>
         {sleeve && <span className="sleeve" style={{ background: paints[sleeve] }} />}
       </span>
-      <span>
-        <span className="text-nowrap">{colour}</span>
-        {sleeve && (
-          <>
-            {' sleeved '}
-            <span className="text-nowrap">{sleeve}</span>
-          </>
-        )}
-      </span>
+      {colour}
+      {sleeve && ` sleeved ${sleeve}`}
     </span>
   )
 }
