@@ -16,6 +16,7 @@ const propertySeverity: Record<PropertyId, Severity> = {
   'demand-served': 'will-not-work',
   'no-heat-without-demand': 'will-not-work',
   'valves-rest': 'will-not-work',
+  'runs-when-wanted': 'will-not-work',
   settles: 'will-not-work',
 }
 

@@ -23,6 +23,7 @@ describe('what was not looked at', () => {
       'demand-served': 'not-looked-at',
       'water-moves': 'not-looked-at',
       'valves-rest': 'not-looked-at',
+      'runs-when-wanted': 'not-looked-at',
       'no-call-without-demand': 'not-looked-at',
       'no-heat-without-demand': 'not-looked-at',
       'extra-low-stays-low': 'not-looked-at',

@@ -35,6 +35,7 @@ export const properties = [
   'demand-served',
   'no-heat-without-demand',
   'valves-rest',
+  'runs-when-wanted',
   'settles',
 ] as const
 export type PropertyId = (typeof properties)[number]
@@ -119,7 +120,11 @@ export function settledBreaches(at: Judgeable, judgeService: boolean, looked: Lo
     const property = asked.length === 0 ? 'all-off-ends-calls' : 'no-call-without-demand'
     found.push(breach(property, { devices: [call.boiler], terminals: [inputTerminal(circuit, call)] }))
   }
-  found.push(...uncalledHeat(at, asked, judgeService, looked), ...uncalledOpen(at, asked, looked))
+  found.push(
+    ...uncalledHeat(at, asked, judgeService, looked),
+    ...uncalledOpen(at, asked, looked),
+    ...uncalledRuns(at, asked, looked),
+  )
   for (const load of deadHeads(at)) {
     const { device } = circuit.loads[load]
     found.push(breach('water-moves', { devices: [circuit.devices[device].device.id] }))
@@ -175,6 +180,23 @@ function uncalledHeat(at: Judgeable, asked: readonly Demand[], judgeService: boo
     const waits = owners.some((d) => asked.includes(d))
     const of = { demands: [owners[0].id], devices: [id] }
     return [breach('no-heat-without-demand', waits ? { ...of, detail: 'has-to-wait' } : of)]
+  })
+}
+
+/** Fans and pumps of a circuit that run although nobody they serve is wanted. */
+function uncalledRuns(at: Judgeable, asked: readonly Demand[], looked: Looked): Breach[] {
+  const { circuit } = at
+  const { demands } = circuit.installation.intent
+  const allowed = new Set(asked.flatMap((d) => [d.id, ...d.companions]))
+  const runsOf = (of: readonly Demand[]) => new Set(of.flatMap((d) => d.circuit.runs ?? []))
+  const wanted = runsOf(demands.filter((d) => allowed.has(d.id)))
+  const own = runsOf(demands)
+  if (own.size > 0) looked('runs-when-wanted')
+  return [...own].flatMap((id): Breach[] => {
+    if (wanted.has(id)) return []
+    const device = circuit.deviceIndex.get(id)!
+    const runs = circuit.loads.some((l, i) => l.device === device && l.part.work === 'runs' && at.loadWorking(i))
+    return runs ? [breach('runs-when-wanted', { devices: [id] })] : []
   })
 }
 

@@ -168,6 +168,24 @@ describe('every reachable state', () => {
       expect([b.breach.property, replay(circuit, b).reproduced]).toEqual([b.breach.property, true])
   })
 
+  it('finds a fan that runs with nobody wanting it, and no fan of a zone that is wanted', () => {
+    const circuits = ['Shop', 'Store'].map((name) => ({ kind: 'heating', name }))
+    const brief = planBriefSchema.parse({ scheme: 'fan-convector', circuits, supply: '120-60', terminals: 'levers' })
+    const plan = planSystem(brief, 'fans', 'Fans')
+    expect(explored(compile(plan)).breaches).toEqual([])
+    const held = edited(plan, {
+      label: 'Call beside its feed',
+      changes: [
+        { do: 'end', cable: 'relay-1-cable', core: 'white', end: 1, to: { at: 'terminal', terminal: 'wc.K1' } },
+      ],
+    }).doc
+    const circuit = compile(held)
+    const { breaches } = explored(circuit)
+    const found = breaches.filter((b) => b.breach.property === 'runs-when-wanted')
+    expect(found.map((b) => b.breach.devices)).toEqual([['fan-1']])
+    expect(replay(circuit, found[0]).reproduced).toBe(true)
+  })
+
   it('plays back what is broken by any single alteration, but where a sequence runs out before a valve is there', () => {
     const ids = ['two-port-heating-hot-water', 'three-wire-diverter', 'single-zone-mains', 'smart-receiver']
     let [played, shown] = [0, 0]

@@ -287,6 +287,11 @@ const texts: Record<RuleId, (w: Words, finding: CheckFinding) => FindingText> = 
     reason: 'Its circuit warms whenever the boiler runs.',
     remedy: playedBack,
   }),
+  'runs-when-wanted': (w) => ({
+    title: `${w.device} runs with nobody wanting it`,
+    reason: 'Whatever starts it is live without its demand.',
+    remedy: playedBack,
+  }),
   settles: () => ({
     title: 'The installation never settles',
     reason: 'Something switches itself off again and again.',

@@ -23,6 +23,7 @@ export const propertyWords: Record<PropertyId, string> = {
   'demand-served': 'Every demand opens its circuit and calls the boiler',
   'no-heat-without-demand': 'No circuit warms without its demand',
   'valves-rest': 'Valves shut when nobody wants them open',
+  'runs-when-wanted': 'A circuit’s own fan or pump runs only when it is wanted',
   settles: 'Everything comes to rest',
 }
 
