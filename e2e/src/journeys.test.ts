@@ -242,6 +242,7 @@ describe('every main view', () => {
     '/jobs/start',
     '/jobs/demo-quay-cottage/brief',
     '/jobs/demo-quay-cottage/plan',
+    '/jobs/demo-tarn-house/plan',
     '/jobs/demo-quay-cottage/plan/steps',
     '/jobs/demo-quay-cottage/trace',
     '/jobs/demo-quay-cottage/hunt',

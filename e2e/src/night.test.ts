@@ -56,6 +56,8 @@ describe('night', () => {
     await page.locator('[aria-label="Day: light screen"]').click()
     expect([await look(), await paper()]).toEqual([undefined, day])
     await page.reload()
+    // It listens to others only once it is up.
+    await page.waitForSelector('main')
     expect(await look()).toBeUndefined()
     const other = await stage.beside(page, '/kit')
     await other.locator('[aria-label="Night: dark screen"]').click()
