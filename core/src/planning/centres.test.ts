@@ -143,7 +143,7 @@ describe('a board with links to cut', () => {
     expect(valve.linkedTo).not.toContain(valve.cutFrom[0])
   })
 
-  it('works as one where nothing is cut: each link left in is found', () => {
+  it('works as one where nothing is cut: each link left in joins what is to work apart', () => {
     const left = plan.links.filter(({ kind }) => kind === 'cut')
     for (const link of left) {
       const links = plan.links.map((l) => (l === link ? { ...l, kind: 'factory' as const } : l))

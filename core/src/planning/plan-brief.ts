@@ -1,3 +1,4 @@
+import type { Link } from '../installation'
 import { CentreTooSmall } from './allocate'
 import { NoSuchDevice, TypeDoesNotFit } from './chosen-types'
 import { NoSuchCable, TooFewCores } from './cores'
@@ -5,7 +6,6 @@ import { refusalsOf, type Refusal } from './refusals'
 import { briefAnswersSchema, type PlanBrief } from './brief'
 import { centreKind, centreKindIds, type CentreKindId } from './centres'
 import { planSystem } from './plan'
-import type { Link } from '../installation'
 
 /** What a system would be in one kind of wiring centre. */
 export interface InCentre {

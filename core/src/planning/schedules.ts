@@ -64,11 +64,10 @@ export function terminalSchedule(installation: Installation, centreId: string): 
             parked: end.at === 'parked',
           })
         })
-    const joined = (is: (kind: Link['kind']) => boolean) =>
-      installation.links
-        .filter(({ kind, between }) => is(kind) && between.includes(ref))
-        .map(({ between: [one, other] }) => (one === ref ? other : one).split('.')[1])
-    const [linkedTo, cutFrom] = [joined((kind) => kind !== 'cut'), joined((kind) => kind === 'cut')]
+    const links = installation.links.filter(({ between }) => between.includes(ref))
+    const other = ({ between: [a, b] }: Link) => (a === ref ? b : a).split('.')[1]
+    const linkedTo = links.filter(({ kind }) => kind !== 'cut').map(other)
+    const cutFrom = links.filter(({ kind }) => kind === 'cut').map(other)
     return { ref, number: t.id, legend: t.legend, ways: t.ways, conductors, linkedTo, cutFrom }
   })
 }

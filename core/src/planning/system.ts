@@ -135,13 +135,15 @@ export class PlannedSystem {
   /** The fused spur and its cable to the Line, Neutral and Earth of the wiring centre. */
   spur(): void {
     this.device('spur', 'Fused spur', 'fused-spur')
-    if (!centreKind(this.brief.terminals).fused) {
-      this.layout.cable('supply', 'Supply cable', 'spur', mains, 1, { cores: 3 })
-      return
-    }
+    const fused = centreKind(this.brief.terminals).fused ?? false
+    const wires = mains.map((wire) => (fused && wire.to === 'L' ? { ...wire, to: 'L-in' } : wire))
+    this.layout.cable('supply', 'Supply cable', 'spur', wires, 1, { cores: 3 })
+    if (fused) this.boardFuse()
+  }
+
+  /** The fuse of the wiring centre itself: its line comes in before it. */
+  private boardFuse(): void {
     const [line] = coloursOf(this.brief.supply).wanted.line
-    const before = mains.map((wire) => (wire.to === 'L' ? { ...wire, to: 'L-in' } : wire))
-    this.layout.cable('supply', 'Supply cable', 'spur', before, 1, { cores: 3 })
     this.device('board-fuse', 'Board fuse', 'box-fuse')
     this.layout.lead('board-fuse-lead', 'Board fuse lead', 'board-fuse', [
       { terminal: 'IN', colour: line, to: 'L-in' },

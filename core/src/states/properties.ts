@@ -162,6 +162,9 @@ function inputTerminal(circuit: Circuit, call: { boiler: string; input: string }
   return `${call.boiler}.${type.inputs.find((i) => i.id === call.input)!.terminal}`
 }
 
+/** These demands, and those that may run with them. */
+const withCompanions = (demands: readonly Demand[]) => new Set(demands.flatMap((d) => [d.id, ...d.companions]))
+
 /** Circuits that warm although nobody who may warm them is wanted, or while their demand has to wait for another. */
 function uncalledHeat(at: Judgeable, asked: readonly Demand[], judgeService: boolean, looked: Looked): Breach[] {
   const { circuit } = at
@@ -172,7 +175,7 @@ function uncalledHeat(at: Judgeable, asked: readonly Demand[], judgeService: boo
   if (warm.length === 0) return []
   // While a limit keeps the one that goes first from running, the other need not wait for it.
   const runs = judgeService ? asked.filter((d) => !goesFirst(at, d)) : asked
-  const allowed = new Set(runs.flatMap((d) => [d.id, ...d.companions]))
+  const allowed = withCompanions(runs)
   return warm.flatMap((e): Breach[] => {
     const { id } = circuit.devices[circuit.water.emitters[e].device].device
     const owners = demands.filter((d) => d.circuit.emitters?.includes(id))
@@ -187,7 +190,7 @@ function uncalledHeat(at: Judgeable, asked: readonly Demand[], judgeService: boo
 function uncalledRuns(at: Judgeable, asked: readonly Demand[], looked: Looked): Breach[] {
   const { circuit } = at
   const { demands } = circuit.installation.intent
-  const allowed = new Set(asked.flatMap((d) => [d.id, ...d.companions]))
+  const allowed = withCompanions(asked)
   const runsOf = (of: readonly Demand[]) => new Set(of.flatMap((d) => d.circuit.runs ?? []))
   const wanted = runsOf(demands.filter((d) => allowed.has(d.id)))
   const own = runsOf(demands)
@@ -204,7 +207,7 @@ function uncalledRuns(at: Judgeable, asked: readonly Demand[], looked: Looked): 
 function uncalledOpen(at: Judgeable, asked: readonly Demand[], looked: Looked): Breach[] {
   const { circuit } = at
   const { demands } = circuit.installation.intent
-  const allowed = new Set(asked.flatMap((d) => [d.id, ...d.companions]))
+  const allowed = withCompanions(asked)
   const opened = new Set(demands.filter((d) => allowed.has(d.id)).flatMap((d) => d.circuit.valves.map((v) => v.device)))
   return demands.flatMap((demand): Breach[] => {
     const valves = demand.circuit.valves.map((v) => v.device)

@@ -1,13 +1,7 @@
-import {
-  cableLabels,
-  conductorLabels,
-  planBriefSchema,
-  planSystem,
-  terminalSchedule,
-  type LabelText,
-} from '@nobbet/core'
+import { cableLabels, conductorLabels, terminalSchedule, type LabelText } from '@nobbet/core'
 import fc from 'fast-check'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
+import { plannedIn } from '../../testing/plans'
 import { mm } from './frame'
 import { labelGrids, type LabelGridId } from './label-grids'
 import { labelSheets } from './label-sheet'
@@ -22,21 +16,6 @@ const heading = {
   verdict: 'No defect found',
   basis: 'All states looked at.',
 }
-const planned = (terminals: string) =>
-  planSystem(
-    planBriefSchema.parse({
-      scheme: 'two-port',
-      circuits: [
-        { kind: 'heating', name: 'Up' },
-        { kind: 'heating', name: 'Down' },
-        { kind: 'hot-water', name: 'Hot water' },
-      ],
-      terminals,
-    }),
-    'p',
-    'Plan',
-  )
-
 /** Everything that is printed of a piece of content, in its order. */
 function printed(content: unknown): string[] {
   if (typeof content === 'string') return [content]
@@ -62,12 +41,7 @@ describe('the wiring pack', () => {
   it.each(['strip-12', 'levers', 'strips-12', 'board-cut'])(
     'in %s has every conductor in one line with its other end',
     (kind) => {
-      const parsed = planBriefSchema.safeParse({
-        scheme: 'two-port',
-        circuits: [{ kind: 'heating', name: 'House' }],
-        terminals: kind,
-      })
-      const plan = planSystem(parsed.data!, 'p', 'Plan')
+      const plan = plannedIn(kind, ['heating'])
       const beside = linesBeside(packPages(plan, heading).content)
       const wanted = plan.wiringCentres
         .flatMap(({ id }) => terminalSchedule(plan, id))
@@ -81,7 +55,7 @@ describe('the wiring pack', () => {
   )
 
   it('says what is linked and what is cut, and what isolation comes before', () => {
-    const text = lines(packPages(planned('board-cut'), heading))
+    const text = lines(packPages(plannedIn('board-cut'), heading))
     expect(text.filter((line) => /cut from [A-Z]\d/.test(line))).toHaveLength(5)
     expect(text.some((line) => line.startsWith('to '))).toBe(true)
     expect(text.findIndex((line) => line.includes('prove dead'))).toBeLessThan(text.indexOf('No.'))
@@ -91,7 +65,7 @@ describe('the wiring pack', () => {
 
 describe('a lid sheet', () => {
   it('tells the conductors of every terminal, links as chains, and what is cut, and carries the wiring as codes', async () => {
-    const plan = planned('board-cut')
+    const plan = plannedIn('board-cut')
     const text = lines(await lidSheet(plan, heading, 8))
     for (const { number, conductors } of terminalSchedule(plan, 'wc')) {
       if (conductors.length === 0) continue
@@ -103,12 +77,12 @@ describe('a lid sheet', () => {
   })
 
   it('tells neighbours that are linked as one chain', async () => {
-    const text = lines(await lidSheet(planned('separate'), heading, 8))
+    const text = lines(await lidSheet(plannedIn('separate'), heading, 8))
     expect(text.some((line) => /^1 to \d+$/.test(line))).toBe(true)
   })
 
   it('says so where the wiring is too large for codes', async () => {
-    const plan = planned('separate')
+    const plan = plannedIn('separate')
     const cables = Array.from({ length: 3000 }, (_, i) => ({
       ...plan.cables[0],
       id: `more-${i}`,
@@ -156,7 +130,7 @@ describe('sheets of labels', () => {
   })
 
   it('of a plan have both ends of every cable, a lead once, and every conductor by its terminal', () => {
-    const plan = planned('levers')
+    const plan = plannedIn('levers')
     const marks = (labels: LabelText[]) => labels.map(({ mark }) => mark)
     for (const { label, leadOf } of plan.cables)
       expect(marks(cableLabels(plan)).filter((mark) => mark === label)).toHaveLength(leadOf === undefined ? 2 : 1)

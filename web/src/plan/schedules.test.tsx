@@ -1,21 +1,10 @@
 /** @jest-environment jsdom */
-import { edited, planBriefSchema, planSystem, terminalSchedule, type Installation } from '@nobbet/core'
+import { edited, terminalSchedule, type Installation } from '@nobbet/core'
 import { render, screen, within } from '@testing-library/react'
+import { plannedIn } from '../../testing/plans'
 import { CableSchedule, TerminalSchedule } from './schedules'
 
-const planned = (terminals: string) =>
-  planSystem(
-    planBriefSchema.parse({
-      scheme: 'two-port',
-      circuits: [
-        { kind: 'heating', name: 'Up' },
-        { kind: 'heating', name: 'Down' },
-      ],
-      terminals,
-    }),
-    'p',
-    'Plan',
-  )
+const zones = ['heating', 'heating']
 const shown = (installation: Installation) =>
   render(<TerminalSchedule installation={installation} centre={installation.wiringCentres[0]} />)
 const cells = (row: HTMLElement) =>
@@ -27,7 +16,7 @@ describe('the terminal schedule', () => {
   it.each(['strip-12', 'levers', 'board', 'separate'])(
     'of %s has a row to each conductor, with its colour beside its own other end',
     (kind) => {
-      const plan = planned(kind)
+      const plan = plannedIn(kind, zones)
       const { container } = shown(plan)
       const wanted = terminalSchedule(plan, 'wc').flatMap(({ conductors }) => conductors)
       const pairs = [...container.querySelectorAll<HTMLElement>('tbody tr')]
@@ -45,7 +34,7 @@ describe('the terminal schedule', () => {
   )
 
   it('names a terminal once, however many conductors are in it, and says what it is linked to and cut from', () => {
-    const plan = planned('board-cut')
+    const plan = plannedIn('board-cut', zones)
     shown(plan)
     const numbers = screen.getAllByText((_, element) => element?.className === 'terminal-number')
     expect(numbers.map((one) => one.textContent)).toEqual(plan.wiringCentres[0].terminals.map(({ id }) => id))
@@ -56,7 +45,7 @@ describe('the terminal schedule', () => {
   })
 
   it('tells a conductor that lies loose or was parked by its cable', () => {
-    const plan = planned('strip-12')
+    const plan = plannedIn('strip-12', zones)
     const [cable] = plan.cables
     const loose = edited(plan, {
       label: 'Loose',
@@ -70,7 +59,7 @@ describe('the terminal schedule', () => {
 
 describe('the cable schedule', () => {
   it('has every core of every cable, and calls a lead its device’s own', () => {
-    const plan = planned('board-cut')
+    const plan = plannedIn('board-cut', zones)
     const { container } = render(<CableSchedule installation={plan} />)
     const rows = [...container.querySelectorAll('tbody tr:not(.cable-name)')]
     expect(rows).toHaveLength(plan.cables.reduce((sum, { cores }) => sum + cores.length, 0))
