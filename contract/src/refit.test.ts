@@ -61,6 +61,16 @@ describe('another brief', () => {
     expect(measured.document.wiring.cables.map(({ cores }) => cores)).toEqual(
       before.wiring.cables.map(({ cores }) => cores),
     )
+    const upstairs = { ...before.brief, fitted: { ...before.brief.fitted, places: { controls: { floor: 1 } } } }
+    const placed = withBrief(before, upstairs)
+    expect(placed.is).toBe('in-place')
+    expect(placed.document.wiring).toEqual({
+      ...before.wiring,
+      places: before.wiring.places.map((place) => (place.id === 'controls' ? { ...place, floor: 1 } : place)),
+    })
+    const forgotten = withBrief(placed.document, before.brief)
+    expect(forgotten.is).toBe('in-place')
+    expect(forgotten.document.wiring).toEqual(before.wiring)
   })
 
   it.each<[string, Partial<JobBrief['fitted']>]>([

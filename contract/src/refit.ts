@@ -3,8 +3,8 @@ import { firstWiring } from './first-wiring'
 import { jobGround } from './job-state'
 import type { JobBrief, JobDocument } from './schemas'
 
-/** Fields that say what something is called, how it is known, or how long it is, and not how it is wired. */
-const names = ['name', 'label', 'legend', 'scheme', 'provenance', 'lengthM']
+/** Fields that say what something is called, how it is known, how long it is or where it stands, and not how it is wired. */
+const names = ['name', 'label', 'legend', 'scheme', 'provenance', 'lengthM', 'floor', 'apartMin']
 
 /** What another brief means for the wiring that is there. */
 export type Refit =

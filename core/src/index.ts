@@ -29,6 +29,7 @@ export {
   type Core,
   type Demand,
   type Device,
+  type Place,
   DocumentError,
   type DocumentProblem,
   edited,

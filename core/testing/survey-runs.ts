@@ -1,6 +1,7 @@
 import type { Installation } from '../src/installation'
 import { surveyed, type Survey, type Surveyed, type FarEnd, type SurveyLook } from '../src/survey'
 import { Expected } from '../src/survey/expected'
+import { walkMinutes } from '../src/looks'
 import { surveyMinutes } from '../src/survey/next-look'
 import type { HiddenWiring } from './hidden-survey'
 
@@ -57,7 +58,7 @@ export function runInTurn(hidden: HiddenWiring, installation: Installation): Omi
   const take = (look: SurveyLook, place: string) => {
     looks++
     const isCasing = look.look === 'plate' && expected.devices[expected.deviceAt(look.device)].isBoiler
-    minutes += surveyMinutes[isCasing ? 'casing' : look.look] + (place === box ? 0 : surveyMinutes.walk)
+    minutes += surveyMinutes[isCasing ? 'casing' : look.look] + walkMinutes(installation, box, place)
     const facts = hidden.look(look)
     survey = { ...survey, facts: [...survey.facts, ...facts] }
     return facts[0]

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import { lookMinutes, siteMinutes, thingLookedAt, type WrittenLook } from '../looks'
+import { lookMinutes, siteMinutes, thingLookedAt, walkMinutes, type WrittenLook } from '../looks'
 import type { HandCheck, RunRow } from './row'
 
 /** Nothing else to do meanwhile: what is waited for beside the looks, up to where a pump's overrun is only come back to. */
@@ -17,7 +17,7 @@ export function runMinutes(
   let minutes = Math.min(waitMs, mostWaited) / 60_000
   const go = (device: string) => {
     const place = placeOf(device)
-    if (here !== undefined && place !== here) minutes += siteMinutes.walk
+    if (here !== undefined && place !== undefined) minutes += walkMinutes(installation, here, place)
     here = place
   }
   for (const act of acts) {

@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import type { Hypothesis } from '../hypotheses'
-import { comparedAt, lookMinutes, siteMinutes, thingLookedAt, type WrittenLook } from '../looks'
+import { comparedAt, lookMinutes, siteMinutes, thingLookedAt, walkMinutes, type WrittenLook } from '../looks'
 import { deviceSetOf } from './acts'
 import { isDeadTest } from './candidates'
 import { rewiredAt, rewiringOf } from './rewiring'
@@ -100,7 +100,7 @@ export function minutesFor(
     if (place === undefined) return
     if (places.at(-1) !== place) places.push(place)
     if (place === here) return
-    minutes += otherMinutes.walk
+    minutes += walkMinutes(circuit.installation, here, place)
     walks = true
     here = place
   }

@@ -1,8 +1,10 @@
 import { circuitOf } from '../../testing'
+import { compile, type Circuit } from '../circuit'
 import { shortsOf } from '../hypotheses'
 import { thingLookedAt } from '../looks'
 import type { Course } from '.'
 import { advice, Hunt, huntOptionsSchema, type HuntEntry, type NextLook } from '.'
+import { minutesFor } from './minutes'
 
 const circuit = circuitOf('two-port-heating-hot-water')
 const complained: HuntEntry[] = [{ id: 'c', says: { what: 'does-not-come-on', demand: 'heating-1' } }]
@@ -55,6 +57,17 @@ describe('what is not wanted is not proposed', () => {
 it('somebody at the controls spares the walk to them', () => {
   const far = (helper: boolean) => nextOf({ helper }).find((n) => n.acts.length > 2 && n.see.at === 'lever')!.minutes
   expect(far(true)).toBeLessThan(far(false))
+})
+
+it('what lies apart costs its way, and only that', () => {
+  const { installation } = circuit
+  const zone = placeOf('stat-1')
+  const places = installation.places.map((place) => (place.id === zone ? { ...place, apartMin: 10 } : place))
+  const apart = compile({ ...installation, places })
+  const minutesOf = (of: Circuit) => minutesFor(of, asked, [], { at: 'points', with: 'tester', red: 'stat-1.COM' })
+  expect(minutesOf(apart).minutes).toBe(minutesOf(circuit).minutes + 10)
+  const here = (of: Circuit) => minutesFor(of, asked, [], { at: 'lever', device: 'zv-1' })
+  expect(here(apart)).toEqual(here(circuit))
 })
 
 describe('a strategy', () => {

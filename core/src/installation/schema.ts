@@ -93,10 +93,15 @@ export const roomSchema = z.object({
 })
 export type Room = z.infer<typeof roomSchema>
 
+/** Storeys above the ground floor; below it, less than nought. */
+export const floorSchema = z.number().int().min(-5, 'a floor is -5 to 60').max(60, 'a floor is -5 to 60')
+/** Minutes it takes to get to a place beside what any other takes: an outbuilding, a locked plant room. */
+export const apartSchema = z.number().min(0, 'minutes are 0 to 120').max(120, 'minutes are 0 to 120')
 export const placeSchema = z.object({
   id: idSchema,
   name,
-  floor: z.number().int().min(-5).max(60).optional(),
+  floor: floorSchema.optional(),
+  apartMin: apartSchema.optional(),
   room: roomSchema.optional(),
 })
 export type Place = z.infer<typeof placeSchema>

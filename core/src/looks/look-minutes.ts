@@ -24,9 +24,8 @@ export const lookMinutes: Record<Look['at'], number> = {
   wiring: 1,
 }
 
-/** Minutes beside a look: the way to it, what has to be set, opened and waited for. Trade estimates. */
+/** Minutes beside a look and the way to it: what has to be set, opened and waited for. Trade estimates. */
 export const siteMinutes = {
-  walk: 1,
   setControl: 0.5,
   plateOfControl: 1,
   casingOfBoiler: 5,

@@ -71,7 +71,7 @@ describe('a brief', () => {
     ],
     [
       { scheme: 'two-port', circuits: heating('A'), solar: true },
-      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals, offContact, types, inWall, lengths, kept',
+      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals, offContact, types, inWall, lengths, places, kept',
     ],
     [
       { scheme: 'two-port', circuits: [{ kind: 'heating', name: 'A', floor: 2 }] },
@@ -114,6 +114,24 @@ describe('a brief', () => {
     const read = planBriefSchema.safeParse(brief)
     const said = (read.error?.issues ?? []).map((i) => `${i.path.join('.')}: ${i.message}`)
     expect(said).toContainEqual(typeof expected === 'string' ? expected : expect.stringMatching(expected))
+  })
+})
+
+describe('where places are', () => {
+  const brief = { scheme: 'two-port', circuits: [...heating('House'), hotWater] }
+  const placesOf = (answers: object) => planSystem(planBriefSchema.parse({ ...brief, ...answers }), 'p', 'P').places
+
+  it('is in the plan as it is said; of a place that the plan has not nothing follows', () => {
+    const usual = placesOf({})
+    const told = { controls: { floor: 0 }, plant: { floor: 2, apartMin: 3 }, attic: { floor: 9 } }
+    expect(placesOf({ places: told })).toEqual(
+      usual.map((place) => ({ ...place, ...told[place.id as keyof typeof told] })),
+    )
+  })
+
+  it('is refused where no place is', () => {
+    const { error } = planBriefSchema.safeParse({ ...brief, places: { plant: { apartMin: 500 } } })
+    expect(error!.issues[0]).toMatchObject({ path: ['places', 'plant', 'apartMin'], message: 'minutes are 0 to 120' })
   })
 })
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { supplies, type SupplyId } from '../catalogue'
-import { colourSchema, idSchema, printable, terminalRefSchema } from '../installation'
+import { apartSchema, colourSchema, floorSchema, idSchema, printable, terminalRefSchema } from '../installation'
 import { centreKindIds } from './centres'
 import { refusalsOf } from './refusals'
 import {
@@ -73,6 +73,11 @@ export const briefShapeSchema = known('a brief of what is fitted', {
   lengths: z
     .record(idSchema, z.number().min(0.2, 'a cable is 0.2 m and longer').max(200, 'a cable is at most 200 m'))
     .refine((cables) => Object.keys(cables).length <= 60, 'at most 60 cables')
+    .optional(),
+  /** Where places are, by their id in the plan: what the way to them takes. Of a place that the plan has not nothing follows. */
+  places: z
+    .record(idSchema, known('a place', { floor: floorSchema.optional(), apartMin: apartSchema.optional() }))
+    .refine((places) => Object.keys(places).length <= 60, 'at most 60 places')
     .optional(),
   /** Conductors that stay where they are, whatever else is laid out: an end, written cable.core.0 or cable.core.1, and its terminal. */
   kept: z

@@ -74,7 +74,7 @@ export function whyNotLaid(brief: PlanBrief): Refusal | undefined {
 /** What Plan lays out: a brief that it cannot is refused, with the field, the reason, and what would do. */
 export const planBriefSchema = briefAnswersSchema.superRefine((brief, context) => {
   // What is refused for itself is not laid out.
-  if (!briefAnswersSchema.safeParse(brief).success) return
+  if (context.issues.length > 0) return
   const refusal = whyNotLaid(brief)
   if (!refusal) return
   const { path, message } = refusal

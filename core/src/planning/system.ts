@@ -67,7 +67,7 @@ export class PlannedSystem {
   constructor(
     private readonly brief: Pick<
       PlanBrief,
-      'cable' | 'terminals' | 'supply' | 'inWall' | 'lengths' | 'circuits' | 'types'
+      'cable' | 'terminals' | 'supply' | 'inWall' | 'lengths' | 'places' | 'circuits' | 'types'
     >,
   ) {
     this.layout = new Layout('wc', brief)
@@ -455,7 +455,8 @@ export class PlannedSystem {
    */
   installation(id: string, name: string, scheme: string, plant?: PipeworkOptions): Installation {
     const { volts, frequency } = supplies[this.brief.supply]
-    const { layout, places, devices, demands } = this
+    const { layout, devices, demands } = this
+    const places = this.places.map((place) => ({ ...place, ...this.brief.places?.[place.id] }))
     const typeOf = new Map(devices.map(({ id: of, type }) => [of, type]))
     layout.finish((device) => typeOf.get(device) ?? device)
     this.chosen.lookOver(devices, layout, demands)

@@ -1,6 +1,6 @@
 import { information, type Candidate } from '../inference'
 import { ownerOf } from '../installation'
-import { siteMinutes } from '../looks'
+import { siteMinutes, walkMinutes } from '../looks'
 import { Box } from './box'
 import type { SurveyFact } from './document'
 import { platesOf } from './certain'
@@ -46,7 +46,6 @@ export const surveyMinutes = {
   feel: 2,
   read: 1.5,
   through: 2 * siteMinutes.deadTest,
-  walk: siteMinutes.walk,
 } as const
 
 /** Of a conductor made certain, as many bits. What is only likely still has to be gone to. */
@@ -66,8 +65,10 @@ export function nextLooks(
   const boxPlace = expected.installation.wiringCentres[0]?.place
   const plates = platesOf(survey)
   const open = (cable: string) => cores.filter((core) => core.cable === cable && core.sure !== 'certain').length
-  const walk = (device: string) =>
-    expected.devices.find(({ id }) => id === device)?.place === boxPlace ? 0 : surveyMinutes.walk
+  const walk = (device: string) => {
+    const place = expected.devices.find(({ id }) => id === device)?.place
+    return place === undefined || boxPlace === undefined ? 0 : walkMinutes(expected.installation, boxPlace, place)
+  }
   const found: SurveyNext[] = []
   const made = new Set(survey.facts.map(lookOf))
   const add = (what: SurveyLook, minutes: number, answers: Candidate['answers'], settles: number) => {

@@ -18,6 +18,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { asType, useOwnTypes } from '../kit/own-types'
 import { useHand } from './hand'
+import { Places } from './places'
 import { TerminalRow } from './strip'
 
 /** The devices with their own terminals, types and settings; zones to duplicate. */
@@ -27,6 +28,7 @@ export function Devices() {
     <>
       <AddDevice />
       <Duplicate />
+      <Places />
       {doc.devices.map((device) => (
         <DeviceCard key={device.id} device={device} />
       ))}

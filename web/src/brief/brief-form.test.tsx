@@ -85,6 +85,21 @@ describe('the brief and the plan in one breath', () => {
     expect(saved[0].fitted.lengths).toEqual({ 'stat-1-cable': 32 })
   })
 
+  it('take where a place is; nothing else of the plan follows', async () => {
+    const saved = showBrief()
+    const floor = await screen.findByLabelText('Programmer position: floor')
+    fireEvent.change(floor, { target: { value: '1' } })
+    const more = screen.getByLabelText('Plant cupboard: minutes more, min')
+    fireEvent.change(more, { target: { value: '7' } })
+    fireEvent.blur(more)
+    fireEvent.change(more, { target: { value: '700' } })
+    fireEvent.blur(more)
+    expect(screen.getByText(/2 of 4 told/)).toBeTruthy()
+    fireEvent.click(screen.getByText('Save'))
+    await waitFor(() => expect(saved).toHaveLength(1))
+    expect(saved[0].fitted.places).toEqual({ controls: { floor: 1 }, plant: { apartMin: 7 } })
+  })
+
   it('know which zone is to heat with hot water, and that priority shuts it off', async () => {
     showBrief()
     fireEvent.click(screen.getByLabelText('heats while hot water does'))

@@ -19,6 +19,7 @@ import { InWall } from './in-wall'
 import { OutcomePanel } from './outcome-panel'
 import { SchemeChoice } from './scheme-choice'
 import { useOutcome } from './use-outcome'
+import { WherePlaces } from './where-places'
 
 const fittingFields = Object.keys(fittingChoices) as (keyof Fittings)[]
 const fittingLabels: Record<keyof Fittings, string> = { cylinder: 'Cylinder', control: 'Control', boiler: 'Boiler' }
@@ -172,6 +173,11 @@ export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: Brie
             onChange={(cables) => set('inWall', cables as never)}
             lengths={fitted.lengths ?? {}}
             onLengths={(lengths) => set('lengths', lengths as never)}
+          />
+          <WherePlaces
+            plan={outcome.plan}
+            places={fitted.places ?? {}}
+            onChange={(places) => set('places', places as never)}
           />
           <CentreChoice form={form} brief={outcome.brief} />
         </section>

@@ -1,0 +1,31 @@
+import { Whereabouts, whereaboutsHint } from '../shell/whereabouts'
+import { useHand } from './hand'
+
+/** Where the places of the installation are. */
+export function Places() {
+  const { doc, alter } = useHand()
+  if (doc.places.length < 2) return null
+  return (
+    <details className="device-card">
+      <summary>
+        <strong>Where places are</strong>
+      </summary>
+      <p className="quiet mb-0">{whereaboutsHint}</p>
+      <Whereabouts
+        key={JSON.stringify(doc.places)}
+        places={doc.places}
+        onPlace={(id, is) => {
+          const place = doc.places.find((one) => one.id === id)
+          if (!place) return
+          const { floor: _, apartMin: __, ...rest } = place
+          const value = {
+            ...rest,
+            ...(is.floor !== undefined && { floor: is.floor }),
+            ...(is.apartMin !== undefined && { apartMin: is.apartMin }),
+          }
+          alter({ label: `Where ${place.name} is`, changes: [{ do: 'put', in: 'places', value }] })
+        }}
+      />
+    </details>
+  )
+}
