@@ -14,16 +14,12 @@ export function Places() {
       <Whereabouts
         key={JSON.stringify(doc.places)}
         places={doc.places}
-        onPlace={(id, is) => {
-          const place = doc.places.find((one) => one.id === id)
+        onPlace={(at, is) => {
+          const place = doc.places.find((one) => one.id === at)
           if (!place) return
-          const { floor: _, apartMin: __, ...rest } = place
-          const value = {
-            ...rest,
-            ...(is.floor !== undefined && { floor: is.floor }),
-            ...(is.apartMin !== undefined && { apartMin: is.apartMin }),
-          }
-          alter({ label: `Where ${place.name} is`, changes: [{ do: 'put', in: 'places', value }] })
+          const { id, name, room } = place
+          const value = { id, name, ...(room && { room }), ...is }
+          alter({ label: `Where ${name} is`, changes: [{ do: 'put', in: 'places', value }] })
         }}
       />
     </details>

@@ -17,11 +17,10 @@ export function WherePlaces({ plan, places, onChange }: WherePlacesProps) {
     ...(plan ? [] : told.map((id) => ({ id, name: id, ...places[id] }))),
   ]
   if (rows.length < 2) return null
-  const put = (id: string, { floor, apartMin }: Whereabout) => {
-    const is = { ...(floor !== undefined && { floor }), ...(apartMin !== undefined && { apartMin }) }
-    const { [id]: _, ...others } = places
-    const next = Object.keys(is).length > 0 ? { ...others, [id]: is } : others
-    onChange(Object.keys(next).length > 0 ? next : undefined)
+  const put = (at: string, is: Whereabout) => {
+    const next = [...Object.entries(places).filter(([id]) => id !== at), [at, is] as const]
+    const toldOf = next.filter(([, place]) => Object.keys(place ?? {}).length > 0)
+    onChange(toldOf.length > 0 ? Object.fromEntries(toldOf) : undefined)
   }
   return (
     <details className="mt-3" open={told.length > 0}>

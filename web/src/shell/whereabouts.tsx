@@ -12,6 +12,12 @@ const floorWords = (floor: number): string => {
 }
 const untold = 'untold'
 
+/** Nothing stands for what is not told. */
+const told = (floor: number | undefined, apartMin: number | undefined): Whereabout => ({
+  ...(floor !== undefined && { floor }),
+  ...(apartMin !== undefined && { apartMin }),
+})
+
 interface WhereaboutsProps {
   places: readonly Pick<Place, 'id' | 'name' | 'floor' | 'apartMin'>[]
   onPlace: (id: string, is: Whereabout) => void
@@ -28,7 +34,7 @@ export function Whereabouts({ places, onPlace }: WhereaboutsProps) {
             aria-label={`${name}: floor`}
             value={floor ?? untold}
             onChange={({ target }) =>
-              onPlace(id, { floor: target.value === untold ? undefined : Number(target.value), apartMin })
+              onPlace(id, told(target.value === untold ? undefined : Number(target.value), apartMin))
             }
           >
             <option value={untold}>Floor not told</option>
@@ -52,7 +58,7 @@ export function Whereabouts({ places, onPlace }: WhereaboutsProps) {
                 const minutes = Number(target.value)
                 if (!target.validity.valid || minutes < 0 || minutes > 120) return
                 const more = minutes === 0 ? undefined : minutes
-                if (more !== apartMin) onPlace(id, { floor, apartMin: more })
+                if (more !== apartMin) onPlace(id, told(floor, more))
               }}
             />
             min more
