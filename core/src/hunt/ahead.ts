@@ -3,9 +3,9 @@ import type { Candidate, Evidence } from '../inference'
 import { actionsFor } from '../inputs'
 import { nth } from '../lists'
 import type { Found, WrittenLook } from '../looks'
-import { formatAction } from '../simulation'
+import { formatAction, parseAction } from '../simulation'
 import { answersAhead } from './answers'
-import { settle } from './acts'
+import { deviceSetOf, settle } from './acts'
 import {
   askableContacts,
   needsIsolation,
@@ -20,9 +20,10 @@ import type { Course, Shows } from './course'
 import type { Expected } from './likelihood'
 import { lookIn, type Hunt } from './hunt'
 import { liftsFor } from './lifts'
-import { linkOutsOf } from './link-outs'
+import { disturbedBy, linkOutsOf } from './link-outs'
 import { minutesFor } from './minutes'
-import { actPartsConductors, backText, partsConductors } from './rewiring'
+import { offPlatesOf } from './off-plates'
+import { actPartsConductors, backText, doneText, mayBeLive } from './rewiring'
 import { sourceOfLook } from './sources'
 import { complainedOf, controlsAfter, disturbedIn, standsSo, stateAfter } from './standing'
 import { askingFor } from './strategies'
@@ -82,6 +83,7 @@ export function aheadOf(
     return found
   }
   return inStates.flatMap((state) => {
+    if (setsNothing(columns, state)) return []
     const here = (state.only ?? looks).filter((see) => {
       if (needsIsolation(see) !== state.isolated || untold.has(sourceOfLook(see))) return false
       if (isLive(see) && options.deadOnly) return false
@@ -101,6 +103,16 @@ export function aheadOf(
       })
     })
   })
+}
+
+/** It sets one control, which stands so in all of them: nothing follows. */
+function setsNothing(columns: readonly Column[], { acts, changed }: StateAhead): boolean {
+  const [act] = acts
+  if (changed || act === undefined || acts.length > 1 || deviceSetOf(act) === undefined) return false
+  const action = parseAction(act)
+  if (action.do !== 'set') return false
+  const { device, control, value } = action
+  return columns.every(({ course: { sim } }) => String(sim.control(device, control)) === value)
 }
 
 /** What somebody could not tell twice, and never told, is not asked a third time: in another state it is no easier. */
@@ -228,7 +240,7 @@ export function statesAhead(circuit: Circuit, log: readonly HuntEntry[], control
     }))
   if (controlsOnly) return [standing, ...others]
   // Nothing is live again while a conductor hangs loose.
-  const back = disturbedIn(log).some(partsConductors) ? puttingBack(circuit, log) : []
+  const back = disturbedIn(log).every(mayBeLive) ? [] : puttingBack(circuit, log)
   const on = [...back, ...actsThat([...log, ...asEntries(back)], circuit, supplyActs(circuit, true))]
   const set = otherActs(circuit)
     .filter((act) => !wasDone(log, act))
@@ -263,13 +275,31 @@ function wasDone(log: readonly HuntEntry[], act: string): boolean {
 /** A link past a contact of a service that was complained of, the service asked for: as if only that contact had closed. */
 function linked(circuit: Circuit, log: readonly HuntEntry[]): StateAhead[] {
   if (disturbedIn(log).length > 0) return []
-  return linkOutsOf(circuit, complainedOf(log)).map(({ between, demand }): StateAhead => {
-    const asking = askingFor(circuit, demand)
+  return linkOutsOf(circuit, complainedOf(log)).map((link): StateAhead => {
+    const asking = askingFor(circuit, link.demand)
     const off = actsThat(log, circuit, supplyActs(circuit, false))
-    const acts = [...off, `link=${between.join('+')}`, ...actsTo(circuit, asking, [...log, ...asEntries(off)])]
+    const acts = [...off, ...disturbedBy(link).map(doneText), ...actsTo(circuit, asking, [...log, ...asEntries(off)])]
     return { asking, changed: true, isolated: false, acts, moments: [underWay, settle] }
   })
 }
+
+/**
+ * A control taken off its plate, the supply off meanwhile, where something may run that it does not ask for: only then is it told whether
+ * that comes of it. `ahead`: suspects that are looked ahead for, the likeliest first.
+ */
+export function offPlateStates(hunt: Hunt, log: readonly HuntEntry[], ahead: readonly number[]): StateAhead[] {
+  if (disturbedIn(log).length > 0) return []
+  const { circuit } = hunt
+  const courses = ahead.slice(0, mostTried).map((suspect) => hunt.courseOf(suspect))
+  return offPlatesOf(circuit, courses, (asking) => actsTo(circuit, asking, log)).map(({ device, asking }) => {
+    const set = actsTo(circuit, asking, log)
+    const off = actsThat([...log, ...asEntries(set)], circuit, supplyActs(circuit, false))
+    const on = actsThat([...log, ...asEntries([...set, ...off])], circuit, supplyActs(circuit, true))
+    const acts = [...set, ...off, doneText({ what: 'off-plate', of: device }), ...on]
+    return { asking, changed: true, isolated: false, acts, moments: [settle] }
+  })
+}
+const mostTried = 8
 
 const asEntries = (acts: readonly string[]): HuntEntry[] => acts.map((text) => ({ id: text, do: text }))
 

@@ -182,8 +182,8 @@ function deadLooksOf(circuit: Circuit): WrittenLook[] {
   }
   const { earth } = circuit.sources[0] ?? {}
   circuit.devices.forEach(({ device: { id }, type }, device) => {
-    if (opens(circuit, id)) add({ at: 'eyes', thing: id })
-    if (opens(circuit, id) && comparedAt(circuit.installation, id) > 0) add({ at: 'wiring', thing: id })
+    if (canBeOpened(circuit, id)) add({ at: 'eyes', thing: id })
+    if (canBeOpened(circuit, id) && comparedAt(circuit.installation, id) > 0) add({ at: 'wiring', thing: id })
     for (const { id: terminal, role } of type.terminals) {
       const red = role === 'earth' ? probes(`${id}.${terminal}`, true) : undefined
       if (red !== undefined && earth !== undefined) add({ at: 'points', with: 'earth', red })
@@ -202,7 +202,7 @@ function deadLooksOf(circuit: Circuit): WrittenLook[] {
 }
 
 /** A device whose terminals lie under a cover that comes off: one with nothing but a fixed lead is left shut. */
-const opens = (circuit: Circuit, id: string): boolean =>
+export const canBeOpened = (circuit: Circuit, id: string): boolean =>
   nth(circuit.devices, circuit.deviceIndex.get(id) ?? -1).type.terminals.some((t) =>
     reachable(circuit, id, `${id}.${t.id}`, true),
   )

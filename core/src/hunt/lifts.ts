@@ -27,7 +27,7 @@ export function liftsFor(circuit: Circuit, log: readonly HuntEntry[]): Lift[] {
     if (typeof entry.found === 'string' || entry.see.with === 'earth') continue
     if (tests.size < mostTests) tests.set(JSON.stringify(entry.see), entry.see)
   }
-  const lifted = new Set(disturbedIn(log).flatMap(({ what, of }) => (what === 'lift' ? [of] : [])))
+  const lifted = new Set(disturbedIn(log).flatMap(({ what, of }) => (what === 'lift' || what === 'park' ? [of] : [])))
   return [...tests.values()].flatMap((see) =>
     endsJoinedTo(circuit, see.red)
       .filter((end) => !lifted.has(end))

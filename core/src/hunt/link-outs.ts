@@ -1,52 +1,69 @@
-import { severityOf } from '../checks'
-import { compile, wiredNets, type Circuit } from '../circuit'
-import type { ContactRef, Demand } from '../installation'
+import { wiredNets, type Circuit } from '../circuit'
+import { ownerOf, type ContactRef, type Demand } from '../installation'
 import { nth } from '../lists'
-import { breachKey, explored } from '../states'
 import { gatesOf, runsOf, wayOf } from '../trace'
 import { probesOf } from './candidates'
-import { withRewiring } from './rewiring'
+import { isHarmless } from './harmless'
+import type { Disturbed } from './rewiring'
 
 /** A link across contacts of a demand, for a test: as if they had closed. */
 export interface LinkOut {
   between: readonly [string, string]
   demand: Demand
   past: readonly ('channel' | 'thermostat')[]
+  /** Ends of conductors to be parked meanwhile, as `cable.core.end`: what the other throw of the contact feeds would feed back. */
+  parked: readonly string[]
 }
 
-/** A system with more states than this is not gone through for a link: it is not offered then. */
-const mostGoneThrough = 4000
-/** Per circuit and bound what was found of it: dangers as it is, and whether a link is harmless, by its ends. */
-interface Judged {
-  before?: ReadonlySet<string> | 'too-many'
-  links: Map<string, boolean>
-}
-const judgedOf = new WeakMap<Circuit, Map<number, Judged>>()
+/** What is done to the wiring for it. */
+export const disturbedBy = ({ between, parked }: LinkOut): Disturbed => [
+  ...parked.map((of) => ({ what: 'park', of }) as const),
+  { what: 'link', of: between.join('+') },
+]
 
 /**
  * Links past a channel or a thermostat, each for one of these demands, of which all states with the link in have been looked at and
  * none is dangerous that was not before. A limit or a cut-out belongs to no demand: nothing is ever linked past it.
  */
-export function linkOutsOf(circuit: Circuit, demands: ReadonlySet<string>, mostStates = mostGoneThrough): LinkOut[] {
-  const byBound = judgedOf.get(circuit) ?? new Map<number, Judged>()
-  judgedOf.set(circuit, byBound)
-  const judged = byBound.get(mostStates) ?? { links: new Map<string, boolean>() }
-  byBound.set(mostStates, judged)
-  const { links } = judged
-  return candidates(circuit).filter((link) => {
-    if (!demands.has(link.demand.id)) return false
-    const key = `${link.demand.id} ${link.between.join('+')}`
-    const is = links.get(key) ?? isHarmless(circuit, link, judged, mostStates)
-    links.set(key, is)
-    return is
-  })
+export function linkOutsOf(circuit: Circuit, demands: ReadonlySet<string>, mostStates?: number): LinkOut[] {
+  const isOffered = (link: LinkOut): boolean =>
+    !passesLimit(circuit, link.between) &&
+    isHarmless(circuit, disturbedBy(link), (demands) => withLinkOut(demands, link), mostStates)
+  // What goes without parking anything goes so.
+  return candidates(circuit).flatMap((link) =>
+    demands.has(link.demand.id) ? [link, ...withParked(circuit, link)].filter(isOffered).slice(0, 1) : [],
+  )
+}
+
+/** The same link, with what hangs on the other throw of the contact it goes past parked: of every contact that has one. */
+function withParked(circuit: Circuit, link: LinkOut): LinkOut[] {
+  const parked = link.past.flatMap((past) => otherThrowOf(circuit, link.demand[past]))
+  return parked.length > 0 ? [{ ...link, parked }] : []
+}
+
+/** The conductors on the throw of a contact that is not the demand's own, each where it comes into a wiring centre, else at the contact. */
+function otherThrowOf(circuit: Circuit, at: ContactRef | null): string[] {
+  const part = at && partOf(circuit, at)
+  if (!part || part.kind !== 'changeover' || part.nc === undefined) return []
+  const terminal = `${at.device}.${part.nc}`
+  const centres = new Set(circuit.installation.wiringCentres.map((centre) => centre.id))
+  return circuit.installation.cables.flatMap(({ id, cores }) =>
+    cores.flatMap((core) =>
+      core.ends.flatMap((end, i) => {
+        if (end.at !== 'terminal' || end.terminal !== terminal) return []
+        const far = core.ends[1 - i]
+        const isInCentre = far?.at === 'terminal' && centres.has(ownerOf(far.terminal))
+        return [`${id}.${core.id}.${isInCentre ? 1 - i : i}`]
+      }),
+    ),
+  )
 }
 
 function candidates(circuit: Circuit): LinkOut[] {
   const probe = probesOf(circuit)
   const across = (demand: Demand, ends: readonly (string | undefined)[], past: LinkOut['past']): LinkOut[] => {
     const [a, b] = ends
-    return a === undefined || b === undefined || a === b ? [] : [{ between: [a, b], demand, past }]
+    return a === undefined || b === undefined || a === b ? [] : [{ between: [a, b], demand, past, parked: [] }]
   }
   return circuit.installation.intent.demands.flatMap((demand) => [
     ...(['channel', 'thermostat'] as const).flatMap((past) =>
@@ -73,30 +90,30 @@ function callEnds(circuit: Circuit, { call }: Demand): string[] {
 /** The terminals a contact lies between. */
 function endsOf(circuit: Circuit, at: ContactRef | null): string[] | undefined {
   if (!at) return undefined
-  const { type } = nth(circuit.devices, circuit.deviceIndex.get(at.device)!)
-  const part = type.primitives.find(({ id }) => id === at.contact)
+  const part = partOf(circuit, at)
   if (part?.kind === 'contact') return [part.a, part.b].map((terminal) => `${at.device}.${terminal}`)
   if (part?.kind === 'changeover') return [part.common, part.no].map((terminal) => `${at.device}.${terminal}`)
   return undefined
 }
 
-function isHarmless(circuit: Circuit, link: LinkOut, judged: Judged, mostStates: number): boolean {
-  const { between } = link
-  if (passesLimit(circuit, link.between)) return false
-  judged.before ??= dangersOf(circuit, mostStates)
-  const { before } = judged
-  if (before === 'too-many') return false
-  const doc = withRewiring(circuit.installation, [{ what: 'link', of: between.join('+') }])
-  const demands = withLinkOut(doc.intent.demands, link)
-  const after = dangersOf(compile({ ...doc, intent: { ...doc.intent, demands } }), mostStates)
-  return after !== 'too-many' && [...after].every((key) => before.has(key))
+function partOf(circuit: Circuit, at: ContactRef) {
+  const { type } = nth(circuit.devices, circuit.deviceIndex.get(at.device)!)
+  return type.primitives.find(({ id }) => id === at.contact)
 }
 
-/** With a link in, the contacts it goes past no longer say whether its demand is wanted. */
+/** With a link in, the contacts it goes past no longer say whether a demand is wanted, whosever they are. */
 const withLinkOut = (demands: readonly Demand[], { demand, past }: LinkOut): Demand[] =>
-  demands.map((one) =>
-    one.id === demand.id ? { ...one, ...Object.fromEntries(past.map((contact) => [contact, null])) } : one,
-  )
+  demands.map((one) => {
+    const isPassed = (contact: LinkOut['past'][number]) => {
+      const [own, passed] = [one[contact], demand[contact]]
+      return past.includes(contact) && own?.device === passed?.device && own?.contact === passed?.contact
+    }
+    return {
+      ...one,
+      channel: isPassed('channel') ? null : one.channel,
+      thermostat: isPassed('thermostat') ? null : one.thermostat,
+    }
+  })
 
 /** Demands as they are asked with two terminals linked, written `wc.3+wc.7`. */
 export const linkedOut = (circuit: Circuit, of: string, demands: readonly Demand[]): Demand[] =>
@@ -113,11 +130,4 @@ export function passesLimit(circuit: Circuit, [a, b]: readonly [string, string])
     const { device } = nth(circuit.contacts, edge.contact)
     return circuit.sensors.some((sensor) => sensor.device === device && sensor.throws)
   })
-}
-
-/** Everything dangerous that any state shows. */
-function dangersOf(circuit: Circuit, mostStates: number): ReadonlySet<string> | 'too-many' {
-  const { complete, breaches } = explored(circuit, { mostStates })
-  if (!complete) return 'too-many'
-  return new Set(breaches.filter((b) => severityOf(b.breach) === 'danger').map((b) => breachKey(b.breach)))
 }

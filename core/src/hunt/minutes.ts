@@ -17,6 +17,7 @@ const otherMinutes = {
   /** Done and put back. */
   link: 4,
   lift: 3,
+  park: 3,
   'off-plate': 1,
 } as const
 

@@ -2,7 +2,7 @@ import { alikeTo, decided, information, outcomesOf, type Candidate } from '../in
 import { nth } from '../lists'
 import type { Found, WrittenLook } from '../looks'
 import { passes, settle } from './acts'
-import { aheadOf, statesAhead, type LookAhead, type StateAhead } from './ahead'
+import { aheadOf, offPlateStates, statesAhead, type LookAhead, type StateAhead } from './ahead'
 import { deadLooksAt, isByEye, looksAt, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
 import type { Hunt } from './hunt'
@@ -88,9 +88,10 @@ export function advice(
     everyState = false,
   }: Considered = {},
 ): Advice {
-  const states = statesAhead(hunt.circuit, log, controlsOnly)
   const likeliest = likely(hunt)
   const { shares } = likeliest
+  const states = statesAhead(hunt.circuit, log, controlsOnly)
+  if (!controlsOnly) states.push(...offPlateStates(hunt, log, likeliest.ahead))
   const { circuit, options } = hunt
   const best = options.strategy === 'most-information' && !everyState
   const scouted = best && scoutedAhead(hunt, log, likeliest, looks, states)

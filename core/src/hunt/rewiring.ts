@@ -3,12 +3,13 @@ import { edited, type Change, type Command, type Installation } from '../install
 import { ActionError, type Simulation } from '../simulation'
 
 /**
- * Something done to the wiring for a test, and put back after it: two terminals linked, an end of a conductor lifted, a control
- * taken off its plate. Written `link=wc.3+wc.7`, `lift=cable.core.1` (the end, 0 or 1), `off-plate=programmer`; put back with
- * `unlink=`, `land=` and `on-plate=`.
+ * Something done to the wiring for a test, and put back after it: two terminals linked, an end of a conductor lifted (while all is
+ * dead) or parked (in a connector of its own, so that it may be live), a control taken off its plate. Written `link=wc.3+wc.7`,
+ * `lift=cable.core.1` (the end, 0 or 1), `park=cable.core.1`, `off-plate=programmer`; put back with `unlink=`, `land=`, `unpark=` and
+ * `on-plate=`.
  */
 export interface Rewiring {
-  what: 'link' | 'lift' | 'off-plate'
+  what: 'link' | 'lift' | 'park' | 'off-plate'
   of: string
   back: boolean
 }
@@ -18,6 +19,8 @@ const verbs: Record<string, Omit<Rewiring, 'of'>> = {
   unlink: { what: 'link', back: true },
   lift: { what: 'lift', back: false },
   land: { what: 'lift', back: true },
+  park: { what: 'park', back: false },
+  unpark: { what: 'park', back: true },
   'off-plate': { what: 'off-plate', back: false },
   'on-plate': { what: 'off-plate', back: true },
 }
@@ -38,14 +41,20 @@ export function actPartsConductors(act: string): boolean {
   return rewiring !== undefined && partsConductors(rewiring)
 }
 
-const backVerbs = { link: 'unlink', lift: 'land', 'off-plate': 'on-plate' } as const
+/** Nothing hangs loose meanwhile: it may be live so. */
+export const mayBeLive = ({ what }: Pick<Rewiring, 'what'>): boolean => what !== 'lift'
+
+const backVerbs = { link: 'unlink', lift: 'land', park: 'unpark', 'off-plate': 'on-plate' } as const
+
+/** The act that does it. */
+export const doneText = ({ what, of }: Omit<Rewiring, 'back'>): string => `${what}=${of}`
 
 /** The act that puts it back. */
 export const backText = ({ what, of }: Omit<Rewiring, 'back'>): string => `${backVerbs[what]}=${of}`
 
 /** The enclosure or device at which it is done. */
 export function rewiredAt(circuit: Circuit, { what, of }: Omit<Rewiring, 'back'>): string | undefined {
-  if (what !== 'lift') return of.split(/[.+]/)[0]
+  if (what !== 'lift' && what !== 'park') return of.split(/[.+]/)[0]
   const [cable, core, end] = of.split('.')
   const at = circuit.installation.cables.find((c) => c.id === cable)?.cores.find((k) => k.id === core)?.ends[
     end === '1' ? 1 : 0
@@ -74,7 +83,7 @@ export function rewired(sim: Simulation, own: Circuit, disturbed: Disturbed): Si
 
 export function withRewiring(own: Installation, disturbed: Disturbed): Installation {
   const changes = disturbed.flatMap(({ what, of }, i): Change[] =>
-    what === 'link' ? [linked(own, of, i)] : what === 'lift' ? [lifted(own, of)] : offPlate(own, of),
+    what === 'link' ? [linked(own, of, i)] : what === 'off-plate' ? offPlate(own, of) : [lifted(own, of)],
   )
   const command: Command = { label: 'test', changes }
   return edited(own, command).doc
@@ -101,21 +110,49 @@ function lifted(own: Installation, of: string): Change {
   return { do: 'end', cable, core, end: at, to: { at: 'loose' } }
 }
 
-/** Off its plate a control joins nothing: as if every conductor on it were lifted. */
+/**
+ * Off its plate a control joins nothing. What its plate holds stays joined: conductors in one terminal, and terminals that are linked on
+ * it.
+ */
 function offPlate(own: Installation, device: string): Change[] {
-  if (!own.devices.some(({ id }) => id === device)) throw new ActionError(`there is no device "${device}"`)
+  const at = own.devices.find(({ id }) => id === device)
+  if (!at) throw new ActionError(`there is no device "${device}"`)
   const isOn = (terminal: string) => terminal.startsWith(`${device}.`)
-  const links = own.links
-    .filter(({ between }) => between.some(isOn))
-    .map(({ id }): Change => ({ do: 'drop', in: 'links', id }))
+  const links = own.links.filter(({ between }) => between.some(isOn))
   const ends = own.cables.flatMap(({ id: cable, cores }) =>
     cores.flatMap(({ id: core, ends: both }) =>
-      both.flatMap((end, i): Change[] =>
-        end.at === 'terminal' && isOn(end.terminal)
-          ? [{ do: 'end', cable, core, end: i as 0 | 1, to: { at: 'loose' } }]
-          : [],
+      both.flatMap((end, i) =>
+        end.at === 'terminal' && isOn(end.terminal) ? [{ cable, core, end: i as 0 | 1, terminal: end.terminal }] : [],
       ),
     ),
   )
-  return [...links, ...ends]
+  const held = linkedTogether(
+    ends.map(({ terminal }) => terminal),
+    links.filter(({ kind }) => kind === 'fitted').map(({ between }) => between),
+  )
+  return [
+    ...links.map(({ id }): Change => ({ do: 'drop', in: 'links', id })),
+    ...held.flatMap((terminals, n): Change[] => {
+      const own = ends.filter(({ terminal }) => terminals.has(terminal))
+      const connector = `plate-${device.slice(0, 30)}-${n + 1}`
+      const to = own.length > 1 ? ({ at: 'connector', connector } as const) : ({ at: 'loose' } as const)
+      const value = { id: connector, name: 'On the plate', place: at.place, ways: Math.min(12, own.length) }
+      return [
+        ...(own.length > 1 ? [{ do: 'put', in: 'connectors', value } as const] : []),
+        ...own.map(({ cable, core, end }): Change => ({ do: 'end', cable, core, end, to })),
+      ]
+    }),
+  ]
+}
+
+/** Terminals in groups of those that links join. */
+function linkedTogether(terminals: readonly string[], links: readonly (readonly string[])[]): ReadonlySet<string>[] {
+  return [...new Set(terminals), ...links.flat()]
+    .map((one) => new Set([one]))
+    .concat(links.map((between) => new Set(between)))
+    .reduce<Set<string>[]>((groups, more) => {
+      const joined = groups.filter((group) => [...more].some((one) => group.has(one)))
+      const apart = groups.filter((group) => !joined.includes(group))
+      return [...apart, new Set([...joined.flatMap((group) => [...group]), ...more])]
+    }, [])
 }

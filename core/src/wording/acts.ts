@@ -46,14 +46,17 @@ function rewiringText(circuit: Circuit, { what, of, back }: NonNullable<ReturnTy
     }
     case 'off-plate':
       return back ? `Put the ${nameOf(circuit, of)} back on its plate` : `Take the ${nameOf(circuit, of)} off its plate`
-    case 'lift': {
+    case 'lift':
+    case 'park': {
       const [cable = '', core = '', end = ''] = of.split('.')
       const found = doc.cables.find((c) => c.id === cable)?.cores.find((k) => k.id === core)
       if (!found) return of
       const where = endText(doc, found.ends[end === '1' ? 1 : 0])
       return back
         ? `Put ${conductorName(circuit, cable, core)} back: ${where}`
-        : `Lift ${conductorName(circuit, cable, core)}: ${where}`
+        : what === 'park'
+          ? `Take ${conductorName(circuit, cable, core)} out and park it in a connector of its own: ${where}`
+          : `Lift ${conductorName(circuit, cable, core)}: ${where}`
     }
   }
 }
