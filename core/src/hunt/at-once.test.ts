@@ -3,7 +3,10 @@ import { restOf, variantOf } from '../hypotheses'
 import type { Found, WrittenLook } from '../looks'
 import { demandActions } from '../inputs'
 import { formatAction, Simulation } from '../simulation'
+import { nth } from '../lists'
 import { Course, Hunt, atOnceOf, mergedAtOnce, type AtOnce, type HuntEntry } from '.'
+import { Ground } from './ground'
+import { asOne, behavesAs, combinable, type One } from './together'
 
 const circuit = circuitOf('two-port-heating-hot-water')
 const hunt = new Hunt(circuit)
@@ -44,6 +47,31 @@ function bothTried(): HuntEntry[] {
   seen({ at: 'lever', device: 'zv-hw' }, boiler, volts('wc.25'))
   return log
 }
+
+it('what behaves alike is worth the same, each gone along the log by itself', () => {
+  const log: HuntEntry[] = [{ id: 'says', says: { what: 'does-not-come-on', demand: 'heating-1' } }, ...bothTried()]
+  const listed = combinable(hunt.singles)
+  const alike = new Map<string, One[]>()
+  for (let n = 0; n < 4000; n++) {
+    const causes = [nth(listed, (n * 37) % listed.length), nth(listed, (n * 101 + (n >> 3)) % listed.length)]
+    const one = causes[0] !== causes[1] && asOne(circuit, { causes, prior: 1 })
+    const as = one && behavesAs(one)
+    if (one && as) alike.set(as, [...(alike.get(as) ?? []), one])
+  }
+  const groups = [...alike.values()]
+    .filter((ones) => new Set(ones.map(({ suspect }) => suspect.id)).size > 1)
+    .slice(0, 60)
+  expect(groups).toHaveLength(60)
+  for (const [first, ...others] of groups) {
+    const worth = ({ suspect }: One) => {
+      const alone = new Hunt(circuit, hunt.options, new Ground(circuit, [suspect], hunt.whole), true)
+      alone.follow(log)
+      return alone.logLikelihoods()[0]
+    }
+    const own = worth(first)
+    for (const other of others.slice(0, 2)) expect([other.suspect.id, worth(other)]).toEqual([other.suspect.id, own])
+  }
+})
 
 describe('two causes at once', () => {
   const log = bothTried()

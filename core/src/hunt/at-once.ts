@@ -1,9 +1,10 @@
 import { nth } from '../lists'
 import { logLikelihoods } from '../inference'
-import { asOne, combinable, weightOf, type Cause, type Together } from './together'
+import { asOne, behavesAs, combinable, weightOf, type Cause, type Together } from './together'
 import type { HuntEntry } from './case'
 import { Ground } from './ground'
 import { Hunt } from './hunt'
+import { actPartsConductors } from './rewiring'
 
 /** So many at a time, between which it can be left. */
 const batch = 40
@@ -158,40 +159,44 @@ export function* atOnceOf(
 
 /** Follows some along the log, a batch at a time. */
 function* goneThrough(
-  { circuit, options }: Hunt,
+  hunt: Hunt,
   log: readonly HuntEntry[],
   list: readonly Together[],
   most: number,
 ): Generator<{ gone: Gone[]; done: number; mass: number }, void> {
   let mass = 0
+  const { circuit, options, whole } = hunt
+  const known = new Map<string, number>()
+  const mayBeKnown = log.every(hangsOnBehaviour)
   for (let from = 0; from < Math.min(most, list.length); from += batch) {
     const some = list.slice(from, Math.min(most, from + batch))
-    const possible = some.flatMap((one) => {
-      const suspect = asOne(circuit, one)
-      return suspect ? [{ one, suspect }] : []
+    const possible = some.flatMap((of) => {
+      const one = asOne(circuit, of)
+      return one ? [{ of, one, as: (mayBeKnown && behavesAs(one)) || one.suspect.id }] : []
     })
     mass += some.reduce((sum, { prior }) => sum + prior, 0)
     const done = from + some.length
-    if (possible.length === 0) {
-      yield { gone: [], done, mass }
-      continue
+    const fresh = [...new Map(possible.filter(({ as }) => !known.has(as)).map((p) => [p.as, p])).values()]
+    if (fresh.length > 0) {
+      const suspects = fresh.map(({ one: { suspect } }) => suspect)
+      const circuits = fresh.map(({ one: { own } }) => own)
+      const together = new Hunt(circuit, options, new Ground(circuit, suspects, whole, undefined, circuits), true)
+      // Whatever else was put right changes nothing of these.
+      const own = new Set(fresh.flatMap(({ of }) => of.causes.map(({ id }) => id)))
+      together.follow(log.filter((entry) => !('mended' in entry) || own.has(entry.mended)))
+      together.logLikelihoods().forEach((likelihood, i) => known.set(nth(fresh, i).as, likelihood))
     }
-    const ground = new Ground(
-      circuit,
-      possible.map(({ suspect }) => suspect),
-    )
-    const together = new Hunt(circuit, options, ground, true)
-    // Whatever else was put right changes nothing of these.
-    const own = new Set(possible.flatMap(({ one }) => one.causes.map(({ id }) => id)))
-    together.follow(log.filter((entry) => !('mended' in entry) || own.has(entry.mended)))
-    const logs = together.logLikelihoods()
-    const gone = possible.map(({ one }, i): Gone => {
-      const likelihood = nth(logs, i)
-      return { of: one, likelihood, weight: Math.log(one.prior) + likelihood }
+    const gone = possible.map(({ of, as }): Gone => {
+      const likelihood = known.get(as) ?? -Infinity
+      return { of, likelihood, weight: Math.log(of.prior) + likelihood }
     })
     yield { gone, done, mass }
   }
 }
+
+/** What is found there hangs on what an installation does, and on nothing that two which do the same may differ in. */
+const hangsOnBehaviour = (entry: HuntEntry): boolean =>
+  'do' in entry ? !actPartsConductors(entry.do) : 'says' in entry || ('see' in entry && entry.see.at !== 'wiring')
 
 /** All pairs that could be, the likeliest first by their weights and by the better fit of the two. */
 function pairsInOrder({ singles }: Hunt, fitOf: ReadonlyMap<string, number>): Together[] {

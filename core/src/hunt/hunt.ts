@@ -2,6 +2,7 @@ import { same } from '../changes'
 import type { Circuit } from '../circuit'
 import { likeness, type Contradiction, type Evidence, type Weighing } from '../inference'
 import { nth } from '../lists'
+import type { Simulation } from '../simulation'
 import type { WrittenLook } from '../looks'
 import { Along, isOf, tells, type Shown, type TellingEntry } from './along'
 import { usualHuntOptions, type HuntEntry, type HuntOptions } from './case'
@@ -95,6 +96,11 @@ export class Hunt {
     fork.log = this.log
     fork.seconds = this.seconds?.fork()
     return fork
+  }
+
+  /** With nothing wrong, at rest. Not to be changed: fork it. */
+  get whole(): Simulation {
+    return this.ground.whole
   }
 
   /** The log that was followed last. */

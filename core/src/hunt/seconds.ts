@@ -43,5 +43,5 @@ export function secondsOf(
     }),
   )
   pairs.sort((x, y) => y.rank - x.rank)
-  return pairs.slice(0, mostSeconds).flatMap((pair) => asOne(circuit, pair) ?? [])
+  return pairs.slice(0, mostSeconds).flatMap((pair) => asOne(circuit, pair)?.suspect ?? [])
 }

@@ -1,4 +1,4 @@
-import type { Circuit } from '../circuit'
+import { wiringText, type Circuit } from '../circuit'
 import { circuitOfVariant, variantOf, type Hypothesis } from '../hypotheses'
 import { nth } from '../lists'
 import { EditError, type Change } from '../installation'
@@ -42,8 +42,14 @@ export function weightOf(
   return { weigh: (...causes) => (mass / sum) * causes.reduce((product, { prior }) => product * prior, 1), mass }
 }
 
-/** All of them as one suspect; undefined where they cannot all be so (one conductor in two places). */
-export function asOne(circuit: Circuit, { causes, prior }: Together): Suspect | undefined {
+/** Several as one suspect, with the circuit that they make of an installation's. */
+export interface One {
+  suspect: Suspect & { causes: readonly Hypothesis[] }
+  own: Circuit
+}
+
+/** All of them as one; undefined where they cannot all be so (one conductor in two places). */
+export function asOne(circuit: Circuit, { causes, prior }: Together): One | undefined {
   const wrong = causes.map(({ hypothesis }) => hypothesis)
   const seen = new Set<string>()
   for (const { variant } of wrong) {
@@ -52,15 +58,28 @@ export function asOne(circuit: Circuit, { causes, prior }: Together): Suspect | 
     things.forEach((thing) => seen.add(thing))
   }
   const variant = variantOf(wrong)
+  let own: Circuit
   try {
-    circuitOfVariant(circuit, variant)
+    own = circuitOfVariant(circuit, variant)
   } catch (error) {
     if (error instanceof EditError) return undefined
     throw error
   }
   const id = causes.map((cause) => cause.id).join(' + ')
   const label = causes.map((cause) => cause.label).join('; ')
-  return { id, label, remedy: '', prior, hypothesis: { ...nth(wrong, 0), id, label, variant }, causes: wrong }
+  const hypothesis = { ...nth(wrong, 0), id, label, variant }
+  return { suspect: { id, label, remedy: '', prior, hypothesis, causes: wrong }, own }
+}
+
+/**
+ * What those have in common that can do and show nothing that differs, as long as no conductor is taken from another: how they are
+ * joined, what of parts has failed, where they started. Undefined of what is like nothing else: where a conductor is open, another with
+ * the same ends is none the worse; and what is set otherwise is no joint.
+ */
+export function behavesAs({ suspect: { causes, hypothesis }, own }: One): string | undefined {
+  if (causes.some(({ kind }) => kind === 'conductor' || kind === 'setting')) return undefined
+  const { defects = [], start = [] } = hypothesis?.variant ?? {}
+  return `${wiringText(own)} ${JSON.stringify([defects, start])}`
 }
 
 /** What a change is of: two changes of one thing cannot both stand. That a terminal takes a conductor more hinders nobody. */

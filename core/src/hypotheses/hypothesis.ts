@@ -153,10 +153,16 @@ export const circuitOfVariant = (circuit: Circuit, { change }: Variant): Circuit
 
 /**
  * A variant brought to rest, as somebody would find it. `rest` is a simulation of the installation itself at rest, which is then
- * gone on from where nothing but parts and the start differ.
+ * gone on from where nothing but parts and the start differ; `own` the circuit of the variant, where it has been made already.
  */
-export function restOf(circuit: Circuit, { change, defects, start }: Variant, rest?: Simulation): Simulation {
-  const sim = change || !rest ? new Simulation(circuitOfVariant(circuit, { change, defects, start })) : rest.fork()
+export function restOf(
+  circuit: Circuit,
+  { change, defects, start }: Variant,
+  rest?: Simulation,
+  own?: Circuit,
+): Simulation {
+  const found = () => new Simulation(own ?? circuitOfVariant(circuit, { change, defects, start }))
+  const sim = change || !rest ? found() : rest.fork()
   if (defects.length > 0) {
     sim.putIn('hypothesis', defects)
     sim.settle()

@@ -13,8 +13,8 @@ const threesLooked = 2000
 
 /** Pairs that were not looked at have no more than this of the weight: no need to look. */
 const hardlyMatters = 0.005
-/** Two share the pairs between them: most machines have that to spare. */
-const workers = ['at-once', 'at-once-beside'] as const
+/** So many share the pairs between them: what a machine has to spare, and two at least. */
+const sharedBy = Math.min(6, Math.max(2, navigator.hardwareConcurrency - 1))
 
 /** Two causes at once, and three: nobody goes through them in their head. A run of its own, which never keeps the card waiting. */
 export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
@@ -40,17 +40,17 @@ export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
       // Threes are made of the pairs of one run, which knows by itself when to go on.
       if (threes === 0 && merged.restAtMost <= hardlyMatters) own.abort()
     }
-    const begun = (task: (typeof workers)[number], part: number, wanted: AtOnceOptions) =>
+    const begun = (part: number, wanted: AtOnceOptions) =>
       longRun(
-        task,
+        `at-once-${part}`,
         (api, number) =>
           api.atOnce(number, circuit.installation, [...entries], record.options, wanted, proxy(hear(part))),
         own.signal,
       )
     try {
       await (threes > 0
-        ? begun('at-once', 0, { threes, enough: hardlyMatters })
-        : Promise.all(workers.map((task, at) => begun(task, at, { part: { at, of: workers.length } }))))
+        ? begun(0, { threes, enough: hardlyMatters })
+        : Promise.all(Array.from({ length: sharedBy }, (_, at) => begun(at, { part: { at, of: sharedBy } }))))
     } catch (e) {
       // The other does not go on by itself behind what is said.
       own.abort()

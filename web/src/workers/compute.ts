@@ -2,7 +2,7 @@ import { LongAsked } from './asked'
 import type { ComputeApi } from './compute.worker'
 
 /** What is worked out apart from the rest: a check or a week never keeps the next reading of a hunt waiting. */
-export type Task = 'checks' | 'week' | 'hunt' | 'at-once' | 'at-once-beside' | 'kit' | 'brief'
+export type Task = 'checks' | 'week' | 'hunt' | `at-once-${number}` | 'kit' | 'brief'
 
 const workers = new LongAsked<Task, ComputeApi>(
   (task) => new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module', name: task }),
