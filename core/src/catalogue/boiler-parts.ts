@@ -25,6 +25,16 @@ const selfCheck: Setting = {
   default: 8,
   origin: 'usual value',
 }
+const offTime: Setting = {
+  id: 'off-time',
+  label: 'Least time off before it fires for heating again',
+  unit: 'min',
+  min: 0,
+  max: 20,
+  default: 0,
+  origin: 'many simple boards have none; others wait 3 to 10 min',
+  mayBe: { value: 3, label: 'keeps its burner off for some minutes after each run' },
+}
 /** What every boiler can be set to, but for the overrun of its pump output. */
 export const boilerSettings: Setting[] = [
   selfCheck,
@@ -38,6 +48,7 @@ export const boilerSettings: Setting[] = [
     default: 10,
     origin: 'usual value: low enough to blow the fuse',
   },
+  offTime,
   ...heatSettings(18_000, 5000),
   flowProving,
 ]
@@ -120,6 +131,7 @@ export const sequence = ({
   figures: {
     selfCheckSeconds: { setting: 'self-check' },
     overrunMinutes,
+    leastOffMinutes: { setting: 'off-time' },
     provingSeconds: blind ? 0 : { setting: 'proving' },
     ownWater: { setting: 'own-water' },
     leastWatts: { setting: 'least' },
@@ -153,7 +165,7 @@ export const pumpRelay = (closedWhen: Condition, output = 'PL'): Primitive[] => 
 export const boilerCore = (of: Omit<Sequence, 'overrunMinutes'>, output?: string): Primitive[] => [
   board,
   sequence({ ...of, overrunMinutes: { setting: 'overrun' } }),
-  ...pumpRelay({ behaviour: 'sequence', in: ['self-check', 'no-flow', 'firing', 'overrun'] }, output),
+  ...pumpRelay({ behaviour: 'sequence', in: ['waits-off', 'self-check', 'no-flow', 'firing', 'overrun'] }, output),
   wetBoard,
 ]
 

@@ -61,7 +61,7 @@ const called = { call: { energised: 'call' } }
 
 export const systemBoiler: DeviceType = {
   id: 'boiler-switched-live',
-  version: 3,
+  version: 4,
   name: 'Boiler with permanent live, switched live and pump output',
   family: 'boilers',
   stands: indoors,
@@ -80,7 +80,7 @@ export const systemBoiler: DeviceType = {
 export const liveOutputBoiler: DeviceType = {
   ...systemBoiler,
   id: 'boiler-live-output',
-  version: 1,
+  version: 2,
   name: 'Boiler with a live output for the controls',
   about:
     'As one with permanent live, switched live and pump output; and it feeds the controls from a live output behind a ' +
@@ -117,7 +117,7 @@ export const liveOutputBoiler: DeviceType = {
 /** No pump output: the pump is wired beside the switched live. */
 export const pumpBesideBoiler: DeviceType = {
   id: 'boiler-pump-beside',
-  version: 1,
+  version: 2,
   name: 'Boiler with permanent live and switched live, pump beside it',
   family: 'boilers',
   stands: indoors,
@@ -134,7 +134,7 @@ export const pumpBesideBoiler: DeviceType = {
 /** Fires when its line is switched; between calls it is dead. */
 export const switchedLineBoiler: DeviceType = {
   id: 'boiler-switched-line',
-  version: 1,
+  version: 2,
   name: 'Boiler that fires when its line is switched',
   family: 'boilers',
   stands: indoors,
@@ -150,7 +150,7 @@ export const switchedLineBoiler: DeviceType = {
 
 export const voltFreeBoiler: DeviceType = {
   id: 'boiler-volt-free-call',
-  version: 2,
+  version: 3,
   name: 'Boiler with a volt-free call and pump output',
   family: 'boilers',
   stands: indoors,
@@ -172,7 +172,7 @@ export const voltFreeBoiler: DeviceType = {
 /** A thermostat pair with a factory link, beside a mains call input. What the link does is a matter of set-up. */
 export const linkedPairBoiler: DeviceType = {
   id: 'boiler-linked-pair',
-  version: 1,
+  version: 2,
   name: 'Boiler with a linked thermostat pair and a mains call input',
   family: 'boilers',
   stands: indoors,
@@ -265,7 +265,7 @@ export const twoAims: readonly Aim[] = [
 /** Two switched lives, each with a flow temperature of its own; hot water wins. */
 export const twoCallBoiler: DeviceType = {
   id: 'boiler-two-calls',
-  version: 2,
+  version: 3,
   name: 'Boiler with a heating call and a hot water call',
   family: 'boilers',
   stands: indoors,

@@ -346,6 +346,8 @@ export interface Setting {
   origin: string
   /** The values in words, where it is a jumper or a choice at set-up. */
   choices?: readonly { value: number; label: string }[]
+  /** Nobody sets it, and it may as well be so from its maker: nothing is wrong then. */
+  mayBe?: { value: number; label: string }
 }
 
 /** The shelves of the catalogue, in the order in which they are shown. */

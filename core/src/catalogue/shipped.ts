@@ -22,6 +22,7 @@ import {
   threeChannelProgrammer,
   voltFreeProgrammer,
 } from './programmer'
+import { pastTypes } from './past-types'
 import { pump } from './pump'
 import { busReceiver, smartReceiver, wirelessReceiver } from './receivers'
 import { contactor, mainsRelay, switchingRelay, zoneRelay } from './relay'
@@ -41,7 +42,7 @@ import { threeWireValve } from './three-wire-valve'
 import { otherLeadValve, sixWireValve, twoPortValve } from './two-port-valve'
 import { asDeviceType } from './type-schema'
 import { manifoldController, thermalHead } from './underfloor'
-import { pastTypes, versionsOf } from './versions'
+import { versionsOf } from './versions'
 import { fanConvector, immersionHeater } from './water-loads'
 
 /** Every device type that ships. */

@@ -24,7 +24,7 @@ import type { DeviceType } from './primitives'
 /** Hot water first; it drives its own three-way valve. */
 export const heatPump: DeviceType = {
   id: 'heat-pump',
-  version: 2,
+  version: 3,
   name: 'Heat pump, hot water first, with a three-way valve output',
   family: 'boilers',
   stands: 'Outside, with its controller and valve indoors.',
@@ -59,7 +59,7 @@ export const heatPump: DeviceType = {
 /** Called over a digital link only. */
 export const busBoiler: DeviceType = {
   id: 'boiler-bus',
-  version: 1,
+  version: 2,
   name: 'Boiler with a digital bus',
   family: 'boilers',
   stands: 'Kitchen, garage or plant room.',
@@ -167,7 +167,7 @@ export const busAndLiveBoiler: DeviceType = {
 /** Heats from a supply of its own; the controls only call. */
 export const electricBoiler: DeviceType = {
   id: 'boiler-electric',
-  version: 2,
+  version: 3,
   name: 'Electric boiler',
   family: 'boilers',
   stands: 'Plant cupboard, near the board its own circuit comes from.',
@@ -247,7 +247,7 @@ export const ownTemperatureBoiler: DeviceType = {
     },
   ],
   settings: [
-    ...boilerSettings.filter((s) => s.id !== 'self-check' && s.id !== 'proving'),
+    ...boilerSettings.filter((s) => s.id !== 'self-check' && s.id !== 'proving' && s.id !== 'off-time'),
     { id: 'differential', label: 'Differential', unit: 'K', min: 4, max: 20, default: 10, origin: 'usual value' },
   ],
   inputs: [{ id: 'T', terminal: 'T2', load: 'call' }],

@@ -162,6 +162,10 @@ export const deviceTypeSchema = z
               .array(z.object({ value: finite, label: line('a name', 80) }).strict())
               .max(12)
               .optional(),
+            mayBe: z
+              .object({ value: finite, label: line('a name', 120) })
+              .strict()
+              .optional(),
           })
           .strict(),
       )

@@ -2,7 +2,8 @@ import { installationOf } from '../../testing'
 import { parseInstallation } from '../installation'
 import fingerprints from './fingerprints.json'
 import { deviceType, deviceTypes, typeDirectory, typeIn } from '.'
-import { fingerprint, pastTypes, versionsOf } from './versions'
+import { pastTypes } from './past-types'
+import { fingerprint, versionsOf } from './versions'
 
 const pump = deviceType('pump')
 const at = (version: number, name = `Pump ${version}`) => ({ ...pump, version, name })

@@ -1,13 +1,6 @@
 import type { DeviceType } from './primitives'
 
 /**
- * Shipped types as they were before they changed, each under the version it then had: an installation made with one goes on
- * meaning what it meant. Whoever changes a shipped type raises its version and lays the old definition down here; a test of the
- * types' fingerprints sees to that. Versions from before the first fingerprints were taken are not kept.
- */
-export const pastTypes: readonly DeviceType[] = []
-
-/**
  * Looks types up by id and version. Of a version that is not kept, since it is older than the oldest kept one, that one stands
  * in; one that is newer than any known is undefined, as is an unknown id.
  */

@@ -93,5 +93,5 @@ export class Ground {
 function onlyRewired(suspect: Suspect): suspect is Suspect & { hypothesis: Hypothesis } {
   const { variant } = suspect.hypothesis ?? {}
   if (!variant?.change || variant.defects.length > 0 || variant.start.length > 0) return false
-  return causesOf(suspect).every(({ kind }) => kind !== 'setting')
+  return causesOf(suspect).every(({ kind }) => kind !== 'setting' && kind !== 'start')
 }

@@ -1,7 +1,7 @@
 import { circuitOf, installationOf } from '../../testing'
 import { compile } from '../circuit'
 import { reasonText } from '../wording'
-import { reasonsOf, type HuntEntry } from '.'
+import { Hunt, reasonsOf, type HuntEntry } from '.'
 
 const look = (id: string): HuntEntry => ({ id, see: { at: 'boiler', device: 'boiler' }, found: { word: 'not-called' } })
 const acts = (...texts: string[]): HuntEntry[] => texts.map((text, i) => ({ id: `act-${i}-${text}`, do: text }))
@@ -95,4 +95,19 @@ describe('why an installation in order does what was complained of', () => {
     // Whoever asks for the same is told that, not the frost thermostat.
     expect(told('frost.air=2', 'programmer.heating=on', 'stat-1.set=30')).toEqual([])
   })
+})
+
+it('a burner that keeps its least time off is a reason, and no fault', () => {
+  const hunt = new Hunt(circuitOf('two-port-heating-hot-water'))
+  const acts = ['stat-1.set=30', 'programmer.heating=on', 'settle', 'programmer.heating=off', 'wait=1min']
+  const again = ['programmer.heating=on', 'wait=40s']
+  const log: HuntEntry[] = [
+    ...[...acts, ...again].map((text, i): HuntEntry => ({ id: `a${i}`, do: text })),
+    { id: 'display', see: { at: 'display', device: 'boiler' }, found: { word: 'waits-off' } },
+  ]
+  hunt.follow(log)
+  const { shares } = hunt.ranking()
+  const [best] = [...shares.keys()].sort((x, y) => shares[y] - shares[x])
+  expect(hunt.suspects[best]).toMatchObject({ id: 'made boiler.off-time 3', remedy: '' })
+  expect(shares[best]).toBeGreaterThan(0.3)
 })

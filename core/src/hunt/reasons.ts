@@ -16,6 +16,7 @@ export type Reason =
   | { why: 'own-run'; demand: string; run: OwnRun }
   | { why: 'stays-over'; demand: string; valve: string }
   | { why: 'overrun'; boiler: string }
+  | { why: 'waits-off'; boiler: string }
   | AsksBesides
 
 /** A reason, and the findings at whose moments it held. */
@@ -38,7 +39,7 @@ export function reasonsOf(circuit: Circuit, log: readonly HuntEntry[]): HeldReas
     if (!('see' in entry)) continue
     for (const reason of [
       ...demands.flatMap((demand) => reasonsAt(course.sim, demand)),
-      ...overruns(course.sim),
+      ...burnersOff(course.sim),
       ...asksBesides(course.sim),
     ]) {
       const key = JSON.stringify(reason)
@@ -74,9 +75,12 @@ function staysOver(sim: Simulation, demand: Demand): string | undefined {
   )?.device
 }
 
-function overruns(sim: Simulation): Reason[] {
+/** Boilers whose burner has gone out a while ago: that run on, or wait before they fire again. */
+function burnersOff(sim: Simulation): Reason[] {
   const { circuit } = sim
-  return circuit.behaviours.flatMap(({ device }, i): Reason[] =>
-    sim.phase(i).phase === 'overrun' ? [{ why: 'overrun', boiler: nth(circuit.devices, device).device.id }] : [],
-  )
+  return circuit.behaviours.flatMap(({ device }, i): Reason[] => {
+    const { phase } = sim.phase(i)
+    const boiler = nth(circuit.devices, device).device.id
+    return phase === 'overrun' || phase === 'waits-off' ? [{ why: phase, boiler }] : []
+  })
 }

@@ -55,7 +55,7 @@ export function suspectsOf(circuit: Circuit, options: HuntOptions): Suspect[] {
       const { id, label, remedy, prior, kind, variant } = hypothesis
       let weight = prior
       const at = devicesOf(circuit, hypothesis)
-      if (variant.change && at.some((owner) => workedOn.includes(owner))) weight *= factors.workedOn
+      if (variant.change && kind !== 'start' && at.some((owner) => workedOn.includes(owner))) weight *= factors.workedOn
       const isAt = (devices: readonly string[]) => at.some((owner) => devices.includes(owner))
       if (kind === 'part') {
         if (isAt(fresh)) weight *= factors.fresh

@@ -31,7 +31,7 @@ const clicksAt = ({ devices }: Circuit): WrittenLook[] =>
 
 const verdicts = ['correct', 'reversed', 'no-neutral', 'no-earth', 'dead', 'unclear']
 /** Phases that any display can show; a device has words of its own for some. */
-const phases = ['idle', 'self-check', 'firing', 'overrun', 'no-flow', 'lockout', 'off'] as const
+const phases = ['idle', 'waits-off', 'self-check', 'firing', 'overrun', 'no-flow', 'lockout', 'off'] as const
 const circulatorPhases = ['idle', 'circulating', 'off'] as const
 
 /** The words that can be written down of a look; those that are numbers have the unit they are read in instead, or beside them. */

@@ -109,13 +109,13 @@ export function hypothesesOf(circuit: Circuit): Hypothesis[] {
       remedy: shortRemedy,
       variant: { ...whole, change: command },
     })),
-    ...startsOf(circuit).map(({ name, label, remedy, actions }): Hypothesis => ({
+    ...startsOf(circuit).map(({ name, label, remedy, actions, change }): Hypothesis => ({
       id: name,
       kind: 'start',
       label,
       prior: startPrior,
       remedy,
-      variant: { ...whole, start: actions },
+      variant: { ...whole, start: actions, ...(change && { change }) },
     })),
   ]
 }

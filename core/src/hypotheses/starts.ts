@@ -2,9 +2,10 @@ import { hasClock } from '../catalogue'
 import { nth } from '../lists'
 import type { Circuit } from '../circuit'
 import { demandActions } from '../inputs'
+import type { Command } from '../installation'
 import type { Action } from '../simulation'
 
-/** What went before the moment at which somebody looks, and may still be seen then. */
+/** What went before the moment at which somebody looks, and may still be seen then; or how a device may be from its maker. */
 export interface Start {
   name: string
   /** In the trade's words. */
@@ -12,6 +13,7 @@ export interface Start {
   /** What puts it right; empty where it passes by itself. */
   remedy: string
   actions: Action[]
+  change?: Command
 }
 
 /**
@@ -58,8 +60,20 @@ export function startsOf(circuit: Circuit): Start[] {
         ]
       : [],
   )
-  return [...ended, ...stood, ...clocks]
+  return [...ended, ...stood, ...clocks, ...fromMakers(circuit)]
 }
+
+/** Settings that nobody makes, each as it may as well be. */
+const fromMakers = ({ devices }: Circuit): Start[] =>
+  devices.flatMap(({ device, type }) =>
+    type.settings.flatMap(({ id, default: usual, mayBe }): Start[] => {
+      if (!mayBe || device.settings[id] !== undefined || mayBe.value === usual) return []
+      const label = `${device.name}: ${mayBe.label}`
+      const value = { ...device, settings: { ...device.settings, [id]: mayBe.value } }
+      const change: Command = { label, changes: [{ do: 'put', in: 'devices', value }] }
+      return [{ name: `made ${device.id}.${id} ${mayBe.value}`, label, remedy: '', actions: [], change }]
+    }),
+  )
 
 /** A clock that is wrong is taken to be wrong by this, minutes: morning for evening. */
 const lostMinutes = 12 * 60

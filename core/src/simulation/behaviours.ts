@@ -25,7 +25,8 @@ const untilLimit = ({ ownWater, leastWatts, limit, aim }: Record<string, number>
   (ownWater * 3_600_000 * Math.max(1, limit - aim)) / leastWatts
 
 /**
- * Call → pump and self-check → flow proven → firing; call lost → burner off → overrun → idle. The pump relay's contact follows
+ * Call → pump and self-check → flow proven → firing; call lost → burner off → overrun → idle. Its burner stays off for a least time:
+ * called for heating within it, it waits with its pump running; hot water does not wait. The pump relay's contact follows
  * the phase. A second input, for hot water, calls as well as the first. Flow that does not come, or is lost for as long as
  * its water takes to overheat, locks it out. Where a model of heat minds its water, that says when it overheats.
  */
@@ -45,6 +46,7 @@ const boilerSequence: Behaviour = {
       case 'off':
         return stay('idle')
       case 'idle':
+        if (state.until < Infinity) return burnerOff(state, { call, waits: call && !seen.hotWater }, figures, now)
         return call ? { phase: 'self-check', until: now + figures.selfCheckSeconds * 1000 } : state
       case 'self-check':
       case 'no-flow':
@@ -54,15 +56,33 @@ const boilerSequence: Behaviour = {
         if (state.phase === 'no-flow') return now >= state.until ? stay('lockout') : state
         return { phase: 'no-flow', until: now + figures.provingSeconds * 1000 }
       case 'firing':
-        if (!call) return { phase: 'overrun', until: now + figures.overrunMinutes * 60_000 }
+        if (!call) return { phase: 'overrun', until: now + overrunMs(figures) }
         if (seen.overheated || now >= state.until) return stay('lockout')
         if (flow !== false || seen.minded) return state.until === Infinity ? state : stay('firing')
         return state.until < Infinity ? state : { phase: 'firing', until: Math.ceil(now + untilLimit(figures)) }
       default:
-        if (call) return { phase: 'self-check', until: now + figures.selfCheckSeconds * 1000 }
-        return now >= state.until ? stay('idle') : state
+        return burnerOff(state, { call, waits: call && !seen.hotWater }, figures, now)
     }
   },
+}
+
+const overrunMs = ({ overrunMinutes }: Record<string, number>): number => overrunMinutes * 60_000
+
+/** After its burner has gone out: it overruns, it is idle and may not fire yet, or it is called and waits until it may. */
+function burnerOff(
+  state: BehaviourState,
+  { call, waits }: { call: boolean; waits: boolean },
+  figures: Record<string, number>,
+  now: number,
+): BehaviourState {
+  const leastOffMs = (figures.leastOffMinutes ?? 0) * 60_000
+  const wentOut = state.until - (state.phase === 'overrun' ? overrunMs(figures) : leastOffMs)
+  const [overrun, mayFire] = [wentOut + overrunMs(figures), wentOut + leastOffMs]
+  const to = (phase: string, until: number) => (phase === state.phase ? state : { phase, until })
+  if (call && (!waits || now >= mayFire)) return { phase: 'self-check', until: now + figures.selfCheckSeconds * 1000 }
+  if (call) return to('waits-off', mayFire)
+  if (now < overrun) return to('overrun', overrun)
+  return now < mayFire ? to('idle', mayFire) : stay('idle')
 }
 
 /** A boiler that keeps its own water hot: what is called is its circulator; the burner follows the water alone. */
@@ -83,7 +103,13 @@ export const behaviours: Record<BehaviourPart['behaviour'], Behaviour> = {
 export const firingPhases: ReadonlySet<string> = new Set(['firing', 'circulating'])
 
 /** Phases in which a boiler shows that it answers a call. */
-export const calledPhases: ReadonlySet<string> = new Set(['self-check', 'no-flow', 'firing', 'circulating'])
+export const calledPhases: ReadonlySet<string> = new Set([
+  'waits-off',
+  'self-check',
+  'no-flow',
+  'firing',
+  'circulating',
+])
 
 /** What a sequence does that has locked itself out: nothing, until somebody resets it. */
 export function lockedOut(state: BehaviourState, { powered }: Record<string, boolean>): BehaviourState {

@@ -27,6 +27,8 @@ export function reasonText(circuit: Circuit, reason: Reason): string {
       return `${deviceName(circuit, reason.valve)} stays where it was driven last: it moves on only when another service calls`
     case 'overrun':
       return `${deviceName(circuit, reason.boiler)} runs on for a while after its call, to cool itself`
+    case 'waits-off':
+      return `${deviceName(circuit, reason.boiler)} is called and waits: it keeps its burner off for a least time after each run`
     case 'asks-besides':
       return `${deviceName(circuit, reason.device)} asks, whatever is set: no service is asked for, and without it there is no call`
   }

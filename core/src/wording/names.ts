@@ -44,6 +44,7 @@ const phaseWords: Record<string, string> = {
   off: 'no supply',
   idle: 'idle',
   'self-check': 'self-check',
+  'waits-off': 'called, waits its least time off',
   'no-flow': 'waits for flow',
   firing: 'firing',
   overrun: 'overrun',

@@ -38,6 +38,7 @@ const heights: Readonly<Record<string, number>> = {
   circulating: 1,
   'self-check': 0.6,
   'no-flow': 0.6,
+  'waits-off': 0.6,
   overrun: 0.35,
 }
 
