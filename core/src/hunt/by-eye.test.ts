@@ -26,6 +26,27 @@ const wiring = (thing: string, word: string): HuntEntry => ({
   found: { word },
 })
 
+it('what the wiring beside the drawing showed chooses what is thought of beside what was put right', () => {
+  const circuit = circuitOf('two-port-heating-hot-water')
+  const hunt = new Hunt(circuit)
+  const says: HuntEntry = { id: 'c', says: { what: 'does-not-come-on', demand: 'heating-1' } }
+  const motor = 'zv-1.motor.open'
+  const log = (...words: string[]): HuntEntry[] => [
+    says,
+    ...words.map((word): HuntEntry => ({ id: word, see: { at: 'wiring', thing: 'stat-1' }, found: { word } })),
+    { id: 'mended', mended: motor },
+  ]
+  const beside = (...words: string[]) => {
+    hunt.follow(log(...words))
+    const { shares } = hunt.ranking()
+    return hunt.suspects.reduce((sum, { causes = [] }, i) => {
+      const isThere = causes.length > 1 && causes.some(({ id }) => / stat-1-cable\.\w+\.0/.test(id))
+      return isThere ? sum + shares[i] : sum
+    }, 0)
+  }
+  expect(beside('otherwise')).toBeGreaterThan(3 * beside())
+})
+
 describe('what the eyes find', () => {
   it('speaks for what would leave such marks, and hardly against what leaves them now and then', () => {
     const before = after()

@@ -220,17 +220,21 @@ export class Hunt {
         return [id, log.slice(0, at).filter(tells).length]
       }),
     )
-    const seconds = secondsOf(
-      this.circuit,
-      this.singles,
-      mended,
-      (single) => nth(this.shown, nth(this.by.kindOf, single)).chances,
-    )
+    const seconds = secondsOf(this.circuit, this.singles, mended, (single) => this.chancesLike(single))
     const hunt = new Hunt(this.circuit, this.options, new Ground(this.circuit, seconds, this.ground.whole), true)
     // Whatever else was put right changes nothing of these.
     const own = new Set(seconds.flatMap((suspect) => causesOf(suspect).map(({ id }) => id)))
     hunt.follow(log.filter((entry) => !('mended' in entry) || own.has(entry.mended)))
     return hunt
+  }
+
+  /** Of each finding how probable it is for what looks like a single suspect and was not put right with it. */
+  private chancesLike(single: number): number[] {
+    const { chances } = nth(this.shown, nth(this.by.kindOf, single))
+    return this.findings.map((entry, finding) => {
+      if (!('see' in entry) || entry.see.at !== 'wiring') return nth(chances, finding)
+      return chanceOf(this.wiringLike(single, entry.see.thing), entry.see, entry.found, this.options.errors)
+    })
   }
 
   /** Per suspect its share, and how probable all that was found is. */

@@ -45,6 +45,21 @@ describe('the proof of a cure', () => {
     expect(proofsLeft(circuit, after(log, proof, word))).toEqual([])
   })
 
+  it('of a clock is the clock, as things stand, once; set for it are controls only where it is dark without', () => {
+    const log = [said('comes-on-at-wrong-times'), mended('start programmer clock')]
+    const [clock] = proofsLeft(circuit, log)
+    expect(clock).toMatchObject({ acts: [], see: { at: 'clock', device: 'programmer' } })
+    const told = after(log, clock, 'right')
+    const [warms, ...more] = proofsLeft(circuit, told)
+    expect([kept(warms), more]).toEqual([{ asking: heating, see: radiators }, []])
+    expect(proofsLeft(circuit, after(told, warms, 'warms'))).toEqual([])
+    const electric = circuitOf('single-zone-electric')
+    const [first] = proofsLeft(electric, [said('comes-on-at-wrong-times'), mended('start stat-1 clock')]).filter(
+      ({ see }) => see.at === 'clock' && see.device === 'stat-1',
+    )
+    expect(first.acts).toContain('programmer.heating=on')
+  })
+
   it('of a fuse that blew is the fuse, with the demand on, and that it warms', () => {
     expect(proofsLeft(circuit, [said('blows-the-fuse'), mended()]).map(({ see }) => see.at)).toEqual(['fuse', 'warmth'])
   })

@@ -15,7 +15,8 @@ import { wholeAfter } from './whole'
 
 /** What shows that a service is as it should be again: a state of the controls, a look in it, and what it shows where all is well. */
 interface Proof {
-  asking: ControlState
+  /** Undefined: as things stand, whatever is asked for. */
+  asking?: ControlState
   see: WrittenLook
   shows: string
 }
@@ -33,7 +34,7 @@ export function proofsLeft(circuit: Circuit, log: readonly HuntEntry[]): NextLoo
   const isGiven = ({ asking, see, shows }: Proof) =>
     seen.some(
       ({ entry, asking: then }) =>
-        sameAsking(then, asking) &&
+        (asking === undefined || sameAsking(then, asking)) &&
         same(entry.see, see) &&
         typeof entry.found !== 'string' &&
         'word' in entry.found &&
@@ -42,10 +43,20 @@ export function proofsLeft(circuit: Circuit, log: readonly HuntEntry[]): NextLoo
   return proofsOf(circuit, log)
     .filter((proof) => !isGiven(proof))
     .map(({ asking, see }): NextLook => {
-      const acts = actsTo(circuit, asking, log)
+      const acts = asking ? actsTo(circuit, asking, log) : []
       const settled = acts.length > 0 ? [...acts, settle] : []
       const { minutes, places } = minutesFor(circuit, log, settled, see)
-      return { acts: settled, asking, see, minutes, places, live: false, bits: 0, outcomes: [], alongside: [] }
+      return {
+        acts: settled,
+        ...(asking && { asking }),
+        see,
+        minutes,
+        places,
+        live: false,
+        bits: 0,
+        outcomes: [],
+        alongside: [],
+      }
     })
 }
 
@@ -60,8 +71,8 @@ function proofsOf(circuit: Circuit, log: readonly HuntEntry[]): Proof[] {
       : demands.map((one) => ({ what: 'does-not-come-on' as const, one }))
   const found = new Map<string, Proof>()
   for (const { what, one } of wanted)
-    for (const { asking, see } of statesOf(circuit, what, one)) {
-      const acts = actsTo(circuit, asking, log).map((text): HuntEntry => ({ id: text, do: text }))
+    for (const { asking, see } of statesOf(circuit, what, one, log)) {
+      const acts = (asking ? actsTo(circuit, asking, log) : []).map((text): HuntEntry => ({ id: text, do: text }))
       const whole = wholeAfter(circuit, [...log, ...acts, { id: settle, do: settle }])
       const shows = wordOf(lookAt(whole, see as Look))
       if (shows !== undefined) found.set(JSON.stringify([asking, see]), { asking, see, shows })
@@ -70,7 +81,12 @@ function proofsOf(circuit: Circuit, log: readonly HuntEntry[]): Proof[] {
 }
 
 /** In which state, and where, it shows that a complaint is no longer so. */
-function statesOf(circuit: Circuit, what: Complaint, demand: Demand): Pick<Proof, 'asking' | 'see'>[] {
+function statesOf(
+  circuit: Circuit,
+  what: Complaint,
+  demand: Demand,
+  log: readonly HuntEntry[],
+): Pick<Proof, 'asking' | 'see'>[] {
   const asked = askingFor(circuit, demand)
   const [emitter] = demand.circuit.emitters ?? []
   const warms: WrittenLook[] = emitter === undefined ? callAt(circuit) : [{ at: 'warmth', device: emitter }]
@@ -80,7 +96,11 @@ function statesOf(circuit: Circuit, what: Complaint, demand: Demand): Pick<Proof
     case 'comes-on-by-itself':
       return each([], callAt(circuit))
     case 'comes-on-at-wrong-times':
-      return each(asked, [...clocksOf(circuit, demand), ...warms])
+      // A clock goes whatever is asked for; one that is fed through a channel is dark unless that is on.
+      return [
+        ...clocksOf(circuit, demand).map((see) => ({ see, ...(!isLit(circuit, log, see) && { asking: asked }) })),
+        ...each(asked, warms),
+      ]
     case 'gets-too-hot':
       return each(asked.slice(0, 1), warms)
     case 'warms-with-another':
@@ -104,6 +124,10 @@ const clocksOf = ({ devices }: Circuit, { channel, thermostat }: Demand): Writte
       ? [{ at: 'clock', device: device.id }]
       : [],
   )
+
+/** Where all is well, does a clock show the time as the log has left things? */
+const isLit = (circuit: Circuit, log: readonly HuntEntry[], see: WrittenLook): boolean =>
+  wordOf(lookAt(wholeAfter(circuit, log), see as Look)) !== 'dark'
 
 const fusesOf = ({ devices }: Circuit): WrittenLook[] =>
   devices.flatMap(({ device, type }) =>
