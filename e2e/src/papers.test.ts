@@ -102,6 +102,13 @@ describe('the papers of a plan', () => {
     expect(second).toContain('Line')
   }, 120_000)
 
+  it('are a lid sheet on one page even of a board with forty-eight terminals', async () => {
+    const page = await stage.open('/jobs/demo-tarn-house/plan?papers=open')
+    const text = textOf(await paper(page, 'Lid sheet'))
+    expect(text).toContain('page 1 of 1')
+    expect(text).toContain('code 2 of 2')
+  }, 120_000)
+
   it('are a lid sheet on one page, which a photograph brings back as the same wiring', async () => {
     const page = await stage.open('/jobs/demo-larch-row/plan?papers=open')
     const pdf = await paper(page, 'Lid sheet')

@@ -7,14 +7,26 @@ import type { PaperHeading } from './heading'
 /** Codes in a row, and how large one is, quiet zone and all: a module of the fullest is half a millimetre. */
 const [codesInRow, codeWidth] = [3, 60 * mm]
 
-/** Sizes of type that the schedule is tried in, points: the largest with which it is one page. */
-export const lidSizes = [9, 8, 7, 6] as const
+/** How the schedule of each box is set: the size of its type, points, and in one table or in two beside each other. */
+export interface LidLayout {
+  fontSize: number
+  beside: 1 | 2
+}
+
+/** Layouts that are tried: the first with which it is one page. */
+export const lidLayouts: readonly [LidLayout, ...LidLayout[]] = [
+  { fontSize: 9, beside: 1 },
+  { fontSize: 8, beside: 1 },
+  { fontSize: 7, beside: 1 },
+  { fontSize: 7, beside: 2 },
+  { fontSize: 6, beside: 2 },
+]
 
 /** The page for the inside of the lid: what is in each terminal, and the whole installation as codes. */
 export async function lidSheet(
   installation: Installation,
   heading: PaperHeading,
-  fontSize: number,
+  { fontSize, beside }: LidLayout,
 ): Promise<TDocumentDefinitions> {
   const codes = lidCodes(installation)
   const drawn = await Promise.all(
@@ -44,14 +56,9 @@ export async function lidSheet(
       { text: heading.verdict, fontSize: 8, margin: [0, 2, 0, 0] },
       ...installation.wiringCentres.map(({ id, name }): Content => ({
         margin: [0, 8, 0, 0],
-        ...table(
-          [84, '*', 84],
-          [name, 'In each terminal: conductor, and where its other end is', 'Linked'],
-          functionsOf(terminalSchedule(installation, id)).map((own) => [
-            { text: own[0].legend, bold: true },
-            { text: own.flatMap(inTerminal) },
-            [chains(own), cuts(own)].filter((text) => text !== '').join('; '),
-          ]),
+        columnGap: 14,
+        columns: inParts(functionsOf(terminalSchedule(installation, id)), beside).map((part) =>
+          boxTable(name, part, beside),
         ),
       })),
       { text: says, margin: [0, 8, 0, 4], fontSize: 8 },
@@ -61,9 +68,31 @@ export async function lidSheet(
   }
 }
 
+type FunctionRow = [ScheduledTerminal, ...ScheduledTerminal[]]
+
+function boxTable(name: string, functions: readonly FunctionRow[], beside: LidLayout['beside']): Column {
+  const [legends, links] = beside === 1 ? [84, 84] : [52, 62]
+  const own = table(
+    [legends, '*', links],
+    [name, 'In each terminal: conductor, and where its other end is', 'Linked'],
+    functions.map((own) => [
+      { text: own[0].legend, bold: true },
+      { text: own.flatMap(inTerminal) },
+      [chains(own), cuts(own)].filter((text) => text !== '').join('; '),
+    ]),
+  )
+  return { ...own, width: '*' }
+}
+
+/** Rows in so many parts, about as long each. */
+function inParts<T>(rows: readonly T[], parts: number): T[][] {
+  const each = Math.ceil(rows.length / parts)
+  return Array.from({ length: parts }, (_, i) => rows.slice(i * each, (i + 1) * each)).filter((part) => part.length > 0)
+}
+
 /** Terminals side by side that serve one function; those with nothing in them are left out. */
-function functionsOf(rows: readonly ScheduledTerminal[]): [ScheduledTerminal, ...ScheduledTerminal[]][] {
-  const functions: [ScheduledTerminal, ...ScheduledTerminal[]][] = []
+function functionsOf(rows: readonly ScheduledTerminal[]): FunctionRow[] {
+  const functions: FunctionRow[] = []
   for (const row of rows.filter(({ conductors, linkedTo }) => conductors.length > 0 || linkedTo.length > 0)) {
     const last = functions.at(-1)
     if (last?.[0].legend === row.legend) last.push(row)

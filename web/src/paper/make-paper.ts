@@ -3,7 +3,7 @@ import type { TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { PaperHeading } from './heading'
 import { labelGrids, type LabelGridId } from './label-grids'
 import { labelSheets } from './label-sheet'
-import { lidSheet, lidSizes } from './lid-sheet'
+import { lidLayouts, lidSheet } from './lid-sheet'
 import { packPages } from './pack'
 
 /** Turns a description of pages into a PDF; says how many pages it has. */
@@ -25,8 +25,8 @@ export async function makePaper(
     return (await set(labelSheets(labels, heading, labelGrids[order.grid], order.from))).pdf
   }
   let made = new Uint8Array()
-  for (const size of lidSizes) {
-    const { pdf, pages } = await set(await lidSheet(installation, heading, size))
+  for (const layout of lidLayouts) {
+    const { pdf, pages } = await set(await lidSheet(installation, heading, layout))
     made = new Uint8Array(pdf)
     if (pages === 1) break
   }

@@ -66,7 +66,7 @@ describe('the wiring pack', () => {
 describe('a lid sheet', () => {
   it('tells the conductors of every terminal, links as chains, and what is cut, and carries the wiring as codes', async () => {
     const plan = plannedIn('board-cut')
-    const text = lines(await lidSheet(plan, heading, 8))
+    const text = lines(await lidSheet(plan, heading, { fontSize: 8, beside: 1 }))
     for (const { number, conductors } of terminalSchedule(plan, 'wc')) {
       if (conductors.length === 0) continue
       const own = text.findIndex((line) => line === `${number}\u00a0`)
@@ -76,8 +76,19 @@ describe('a lid sheet', () => {
     expect(text.some((line) => /^code 1|^code$/.test(line))).toBe(true)
   })
 
+  it('has the same in two tables beside each other as in one', async () => {
+    const plan = plannedIn('board-cut')
+    const [one, two] = await Promise.all(
+      [1, 2].map((beside) => lidSheet(plan, heading, { fontSize: 7, beside: beside as 1 | 2 })),
+    )
+    const heads = ['Wiring centre', 'In each terminal: conductor, and where its other end is', 'Linked']
+    const said = (paper: TDocumentDefinitions) => lines(paper).filter((line) => !heads.includes(line))
+    expect(said(two)).toEqual(said(one))
+    expect(lines(two).filter((line) => line === heads[1])).toHaveLength(2)
+  })
+
   it('tells neighbours that are linked as one chain', async () => {
-    const text = lines(await lidSheet(plannedIn('separate'), heading, 8))
+    const text = lines(await lidSheet(plannedIn('separate'), heading, { fontSize: 8, beside: 1 }))
     expect(text.some((line) => /^1 to \d+$/.test(line))).toBe(true)
   })
 
@@ -89,7 +100,7 @@ describe('a lid sheet', () => {
       label: `${i * 7919} x`,
     }))
     const large = { ...plan, cables: [...plan.cables, ...cables] }
-    expect(lines(await lidSheet(large, heading, 6)).join(' ')).toContain('too large for codes')
+    expect(lines(await lidSheet(large, heading, { fontSize: 6, beside: 2 })).join(' ')).toContain('too large for codes')
   })
 })
 
