@@ -23,10 +23,10 @@ const job = (
   site: string,
   scheme: SchemeId,
   circuits: CircuitBrief[],
-  rest: Partial<Pick<JobBrief, 'kind' | 'symptom' | 'earlier'> & Pick<PlanBrief, 'supply' | 'terminals'>> = {},
+  rest: Partial<Pick<JobBrief, 'kind' | 'symptom' | 'earlier'> & Pick<PlanBrief, 'supply' | 'terminals' | 'places'>> = {},
 ): { id: string; brief: JobBrief } => {
-  const { kind = 'new-system', symptom = '', earlier = '', supply = '230-50', terminals = 'separate' } = rest
-  const fitted = planBriefSchema.parse({ scheme, supply, circuits, terminals })
+  const { kind = 'new-system', symptom = '', earlier = '', supply = '230-50', terminals = 'separate', places } = rest
+  const fitted = planBriefSchema.parse({ scheme, supply, circuits, terminals, ...(places && { places }) })
   return { id, brief: { site, kind, symptom, earlier, engineer: 'I. Halloran', fitted } }
 }
 
@@ -47,6 +47,13 @@ const demoJobs: { id: string; brief: JobBrief }[] = [
   }),
   job('demo-rectory', 'Old Rectory, Eskerby', 'unvented', [...heating('Downstairs', 'Upstairs'), hotWater], {
     terminals: 'levers',
+    places: {
+      plant: { floor: -1 },
+      controls: { floor: 0 },
+      cylinder: { floor: -1 },
+      'zone-1': { floor: 0 },
+      'zone-2': { floor: 1 },
+    },
   }),
   job(
     'demo-garth-end',
@@ -60,7 +67,10 @@ const demoJobs: { id: string; brief: JobBrief }[] = [
       { kind: 'later', name: 'Annexe' },
       hotWater,
     ],
-    { terminals: 'strips-12' },
+    {
+      terminals: 'strips-12',
+      places: { plant: { floor: 0, apartMin: 2 }, controls: { floor: 0 }, 'later-1': { floor: 0, apartMin: 4 } },
+    },
   ),
   job('demo-sail-loft', '2 Sail Loft, Brannock', 'single-zone', heating('Flat'), { terminals: 'strip-8' }),
   job('demo-kiln-yard', 'Kiln Yard, Morrowby', 'relay-panel', heating('Workshop', 'Office'), {
