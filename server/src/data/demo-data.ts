@@ -23,7 +23,9 @@ const job = (
   site: string,
   scheme: SchemeId,
   circuits: CircuitBrief[],
-  rest: Partial<Pick<JobBrief, 'kind' | 'symptom' | 'earlier'> & Pick<PlanBrief, 'supply' | 'terminals' | 'places'>> = {},
+  rest: Partial<
+    Pick<JobBrief, 'kind' | 'symptom' | 'earlier'> & Pick<PlanBrief, 'supply' | 'terminals' | 'places'>
+  > = {},
 ): { id: string; brief: JobBrief } => {
   const { kind = 'new-system', symptom = '', earlier = '', supply = '230-50', terminals = 'separate', places } = rest
   const fitted = planBriefSchema.parse({ scheme, supply, circuits, terminals, ...(places && { places }) })
