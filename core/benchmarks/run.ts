@@ -163,6 +163,13 @@ const complained: HuntEntry[] = [{ id: 'said', says: { what: 'does-not-come-on',
 bench.add('hunt: the first look, after the customer was heard', () => void advice(hunt, complained), {
   beforeAll: () => hunt.follow(complained),
 })
+let unseen = hunt
+bench.add('hunt: the first look in a system of which nothing is remembered', () => void advice(unseen, complained), {
+  beforeEach: () => {
+    unseen = new Hunt(compile(two.installation))
+    unseen.follow(complained)
+  },
+})
 bench.add('hunt: the likeliest 400 pairs', () => void [...atOnceOf(hunt, log, { most: 400 })], {
   beforeAll: () => hunt.follow(log),
 })

@@ -248,6 +248,7 @@ export {
   terminalSchedule,
   thermostatChoices,
   timedChoices,
+  timedOf,
   type ThermostatChoice,
   type TimedChoice,
   usualFittings,

@@ -20,7 +20,7 @@ import type { Course, Shows } from './course'
 import type { Expected } from './likelihood'
 import { lookIn, type Hunt } from './hunt'
 import { liftsFor } from './lifts'
-import { disturbedBy, linkOutsOf } from './link-outs'
+import { disturbedBy, linksThoughtOf } from './link-outs'
 import { minutesFor } from './minutes'
 import { offPlatesOf } from './off-plates'
 import { actPartsConductors, backText, doneText, mayBeLive } from './rewiring'
@@ -39,6 +39,8 @@ export interface StateAhead {
   moments: (string | undefined)[]
   /** What is looked at in it; undefined: whatever there is. */
   only?: readonly WrittenLook[]
+  /** Is what is disturbed for it harmless? Undefined where nothing is. All states are gone through for it: asked of the best only. */
+  isHarmless?: () => boolean
 }
 
 /** A look in a state, with what every suspect of those looked ahead for would show. */
@@ -275,11 +277,12 @@ function wasDone(log: readonly HuntEntry[], act: string): boolean {
 /** A link past a contact of a service that was complained of, the service asked for: as if only that contact had closed. */
 function linked(circuit: Circuit, log: readonly HuntEntry[]): StateAhead[] {
   if (disturbedIn(log).length > 0) return []
-  return linkOutsOf(circuit, complainedOf(log)).map((link): StateAhead => {
+  return linksThoughtOf(circuit, complainedOf(log)).map((link): StateAhead => {
     const asking = askingFor(circuit, link.demand)
     const off = actsThat(log, circuit, supplyActs(circuit, false))
     const acts = [...off, ...disturbedBy(link).map(doneText), ...actsTo(circuit, asking, [...log, ...asEntries(off)])]
-    return { asking, changed: true, isolated: false, acts, moments: [underWay, settle] }
+    const { isOffered: isHarmless } = link
+    return { asking, changed: true, isolated: false, acts, moments: [underWay, settle], isHarmless }
   })
 }
 
@@ -291,13 +294,15 @@ export function offPlateStates(hunt: Hunt, log: readonly HuntEntry[], ahead: rea
   if (disturbedIn(log).length > 0) return []
   const { circuit } = hunt
   const courses = ahead.slice(0, mostTried).map((suspect) => hunt.courseOf(suspect))
-  return offPlatesOf(circuit, courses, (asking) => actsTo(circuit, asking, log)).map(({ device, asking }) => {
-    const set = actsTo(circuit, asking, log)
-    const off = actsThat([...log, ...asEntries(set)], circuit, supplyActs(circuit, false))
-    const on = actsThat([...log, ...asEntries([...set, ...off])], circuit, supplyActs(circuit, true))
-    const acts = [...set, ...off, doneText({ what: 'off-plate', of: device }), ...on]
-    return { asking, changed: true, isolated: false, acts, moments: [settle] }
-  })
+  return offPlatesOf(circuit, courses, (asking) => actsTo(circuit, asking, log)).map(
+    ({ device, asking, isHarmless }) => {
+      const set = actsTo(circuit, asking, log)
+      const off = actsThat([...log, ...asEntries(set)], circuit, supplyActs(circuit, false))
+      const on = actsThat([...log, ...asEntries([...set, ...off])], circuit, supplyActs(circuit, true))
+      const acts = [...set, ...off, doneText({ what: 'off-plate', of: device }), ...on]
+      return { asking, changed: true, isolated: false, acts, moments: [settle], isHarmless }
+    },
+  )
 }
 const mostTried = 8
 

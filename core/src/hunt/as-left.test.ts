@@ -1,11 +1,11 @@
 import { circuitOf } from '../../testing'
+import { linkOutsOf } from '../../testing/link-outs'
 import { compile } from '../circuit'
 import { examples } from '../examples'
 import { edited } from '../installation'
 import { explored } from '../states'
 import { severityOf, staticFindings } from '../checks'
 import { asLeftOf, linksPastLimits } from './as-left'
-import { linkOutsOf } from './link-outs'
 
 const twoPort = circuitOf('two-port-heating-hot-water')
 const dangers = (installation: Parameters<typeof compile>[0]) => {

@@ -6,7 +6,7 @@ import { formatAction, Simulation } from '../simulation'
 import { nth } from '../lists'
 import { Course, Hunt, atOnceOf, mergedAtOnce, type AtOnce, type HuntEntry } from '.'
 import { Ground } from './ground'
-import { asOne, behavesAs, combinable, type One } from './together'
+import { Alterations, asOne, behavesAs, combinable, type One } from './together'
 
 const circuit = circuitOf('two-port-heating-hot-water')
 const hunt = new Hunt(circuit)
@@ -71,6 +71,31 @@ it('what behaves alike is worth the same, each gone along the log by itself', ()
     const own = worth(first)
     for (const other of others.slice(0, 2)) expect([other.suspect.id, worth(other)]).toEqual([other.suspect.id, own])
   }
+})
+
+it('what goes on from an alteration at rest is worth what it is when made anew', () => {
+  const log: HuntEntry[] = [{ id: 'says', says: { what: 'does-not-come-on', demand: 'heating-1' } }, ...bothTried()]
+  const listed = combinable(hunt.singles)
+  const alterations = new Alterations(circuit)
+  let gone = 0
+  for (let n = 0; n < 900 && gone < 60; n++) {
+    const causes = [nth(listed, (n * 53) % listed.length), nth(listed, (n * 211 + 7) % listed.length)]
+    const one = causes[0] !== causes[1] && asOne(circuit, { causes, prior: 1 }, alterations)
+    if (!one || !one.rest) continue
+    gone++
+    const worth = (made?: One[]) => {
+      const alone = new Hunt(
+        circuit,
+        hunt.options,
+        new Ground(circuit, [one.suspect], hunt.whole, undefined, made),
+        true,
+      )
+      alone.follow(log)
+      return alone.logLikelihoods()[0]
+    }
+    expect([one.suspect.id, worth([one])]).toEqual([one.suspect.id, worth()])
+  }
+  expect(gone).toBe(60)
 })
 
 describe('two causes at once', () => {

@@ -1,6 +1,6 @@
 import { nth } from '../lists'
 import { logLikelihoods } from '../inference'
-import { asOne, behavesAs, combinable, weightOf, type Cause, type Together } from './together'
+import { Alterations, asOne, behavesAs, combinable, weightOf, type Cause, type Together } from './together'
 import type { HuntEntry } from './case'
 import { Ground } from './ground'
 import { Hunt } from './hunt'
@@ -167,11 +167,12 @@ function* goneThrough(
   let mass = 0
   const { circuit, options, whole } = hunt
   const known = new Map<string, number>()
+  const alterations = new Alterations(circuit)
   const mayBeKnown = log.every(hangsOnBehaviour)
   for (let from = 0; from < Math.min(most, list.length); from += batch) {
     const some = list.slice(from, Math.min(most, from + batch))
     const possible = some.flatMap((of) => {
-      const one = asOne(circuit, of)
+      const one = asOne(circuit, of, alterations)
       return one ? [{ of, one, as: (mayBeKnown && behavesAs(one)) || one.suspect.id }] : []
     })
     mass += some.reduce((sum, { prior }) => sum + prior, 0)
@@ -179,8 +180,8 @@ function* goneThrough(
     const fresh = [...new Map(possible.filter(({ as }) => !known.has(as)).map((p) => [p.as, p])).values()]
     if (fresh.length > 0) {
       const suspects = fresh.map(({ one: { suspect } }) => suspect)
-      const circuits = fresh.map(({ one: { own } }) => own)
-      const together = new Hunt(circuit, options, new Ground(circuit, suspects, whole, undefined, circuits), true)
+      const made = fresh.map(({ one }) => one)
+      const together = new Hunt(circuit, options, new Ground(circuit, suspects, whole, undefined, made), true)
       // Whatever else was put right changes nothing of these.
       const own = new Set(fresh.flatMap(({ of }) => of.causes.map(({ id }) => id)))
       together.follow(log.filter((entry) => !('mended' in entry) || own.has(entry.mended)))

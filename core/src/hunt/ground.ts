@@ -30,15 +30,15 @@ export class Ground {
     readonly whole = new Simulation(circuit),
     /** The same suspects, those that are joined alike together; undefined: this is it. */
     private readonly joined?: Ground,
-    /** Per suspect how its conductors lie, where that is known already. */
-    private readonly circuits: readonly Circuit[] = [],
+    /** Per suspect how its conductors lie, and that at rest, where it is known already. */
+    private readonly made: readonly { own: Circuit; rest?: Simulation }[] = [],
   ) {
     this.wiring = joined?.wiring ?? new DrawnWiring(circuit.installation)
     const kinds = new Map<string, Kind>()
     this.kindOf = suspects.map((suspect, i) => {
       const key =
         !joined && onlyRewired(suspect)
-          ? wiringText(circuits[i] ?? circuitOfVariant(circuit, suspect.hypothesis.variant))
+          ? wiringText(made[i]?.own ?? circuitOfVariant(circuit, suspect.hypothesis.variant))
           : `only ${suspect.id}`
       if (!kinds.has(key)) this.members[kinds.size] = i
       kinds.set(key, kinds.get(key) ?? kinds.size)
@@ -85,7 +85,7 @@ export class Ground {
       return own ? rest.rewired(own) : rest
     }
     const { hypothesis } = nth(this.suspects, suspect)
-    return hypothesis ? restOf(this.circuit, hypothesis.variant, this.whole, this.circuits[suspect]) : this.whole
+    return hypothesis ? restOf(this.circuit, hypothesis.variant, this.whole, this.made[suspect]) : this.whole
   }
 }
 

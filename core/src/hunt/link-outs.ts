@@ -21,17 +21,29 @@ export const disturbedBy = ({ between, parked }: LinkOut): Disturbed => [
   { what: 'link', of: between.join('+') },
 ]
 
+/** A link, and whether it may be offered: gone through when it is first asked for, and remembered. */
+export interface LinkThoughtOf extends LinkOut {
+  isOffered: () => boolean
+}
+
 /**
- * Links past a channel or a thermostat, each for one of these demands, of which all states with the link in have been looked at and
- * none is dangerous that was not before. A limit or a cut-out belongs to no demand: nothing is ever linked past it.
+ * Links past a channel or a thermostat, each for one of these demands. One is offered where all states with it in have been looked at
+ * and none is dangerous that was not before; with something parked, where it would not be without. A limit or a cut-out belongs to no
+ * demand: nothing is ever linked past it.
  */
-export function linkOutsOf(circuit: Circuit, demands: ReadonlySet<string>, mostStates?: number): LinkOut[] {
-  const isOffered = (link: LinkOut): boolean =>
-    !passesLimit(circuit, link.between) &&
+export function linksThoughtOf(circuit: Circuit, demands: ReadonlySet<string>, mostStates?: number): LinkThoughtOf[] {
+  const isSafe = (link: LinkOut): boolean =>
     isHarmless(circuit, disturbedBy(link), (demands) => withLinkOut(demands, link), mostStates)
-  // What goes without parking anything goes so.
   return candidates(circuit).flatMap((link) =>
-    demands.has(link.demand.id) ? [link, ...withParked(circuit, link)].filter(isOffered).slice(0, 1) : [],
+    !demands.has(link.demand.id) || passesLimit(circuit, link.between)
+      ? []
+      : [
+          { ...link, isOffered: () => isSafe(link) },
+          ...withParked(circuit, link).map((parked) => ({
+            ...parked,
+            isOffered: () => !isSafe(link) && isSafe(parked),
+          })),
+        ],
   )
 }
 

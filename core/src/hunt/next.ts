@@ -97,8 +97,10 @@ export function advice(
   const scouted = best && scoutedAhead(hunt, log, likeliest, looks, states)
   let found = scouted ? weighedUp(hunt, likeliest, scouted, false) : undefined
   // Before it is said that enough is known, every state has been thought of.
-  if (!found || found.decision.stop)
-    found = weighedUp(hunt, likeliest, aheadOf(hunt, log, likeliest.ahead, looks, states), true)
+  if (!found || found.decision.stop) {
+    const offered = states.filter(mayBeOffered)
+    found = weighedUp(hunt, likeliest, aheadOf(hunt, log, likeliest.ahead, looks, offered), true)
+  }
   const { rated, groups, decision } = found
   const ordered =
     options.strategy === 'most-information'
@@ -127,6 +129,8 @@ export function advice(
     decision,
   }
 }
+
+const mayBeOffered = ({ isHarmless }: StateAhead): boolean => isHarmless?.() ?? true
 
 /** How long the likeliest suspects take to come to rest after some acts, where that is waited for: the longest of a few. */
 function restsAfter(hunt: Hunt, { ahead }: Likeliest, acts: readonly string[]): Pick<NextLook, 'restsAfter'> {
@@ -235,8 +239,12 @@ function scoutedAhead(
   const best = new Map<StateAhead, number>()
   for (const { state, candidate, minutes } of aheadOf(hunt, log, ahead.slice(0, scouts), looks, among))
     best.set(state, Math.max(best.get(state) ?? 0, information(scoutShares, candidate) / minutes))
-  const states = [...best].sort(([, x], [, y]) => y - x).map(([state]) => state)
-  return aheadOf(hunt, log, ahead, looks, states.slice(0, statesKept))
+  const kept: StateAhead[] = []
+  for (const [state] of [...best].sort(([, x], [, y]) => y - x)) {
+    if (kept.length === statesKept) break
+    if (mayBeOffered(state)) kept.push(state)
+  }
+  return aheadOf(hunt, log, ahead, looks, kept)
 }
 const [scouts, statesKept] = [20, 5]
 

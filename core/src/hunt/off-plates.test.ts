@@ -1,8 +1,9 @@
 import { circuitOf } from '../../testing'
+import { linkOutsOf } from '../../testing/link-outs'
 import { examples } from '../examples'
 import { lookAt } from '../looks'
 import { Simulation } from '../simulation'
-import { advice, Course, Hunt, linkOutsOf, type HuntEntry } from '.'
+import { advice, Course, Hunt, type HuntEntry } from '.'
 import { withRewiring } from './rewiring'
 
 const asEntries = (...acts: string[]): HuntEntry[] => acts.map((text, i) => ({ id: `a${i}`, do: text }))

@@ -10,11 +10,13 @@ export interface OffPlate {
   device: string
   /** The contacts that ask: of the services that it switches, all but its own. */
   asking: ControlState
+  /** Is no state dangerous without it that was not before? Gone through when it is first asked for, and remembered. */
+  isHarmless: () => boolean
 }
 
 /**
  * Controls worth taking off their plates: with such a one at rest, and all else of its services asking, one of these courses calls the
- * boiler all the same. What goes on without it does not come of it. Only those without which no state is dangerous that was not before.
+ * boiler all the same. What goes on without it does not come of it.
  *
  * @param actsTo what brings the controls to a state.
  */
@@ -39,6 +41,6 @@ export function offPlatesOf(
       return circuit.behaviours.some((_, i) => calledPhases.has(fork.sim.phase(i).phase))
     }
     if (!canBeOpened(circuit, device) || !courses.some(isCalled)) return []
-    return isHarmless(circuit, [{ what: 'off-plate', of: device }]) ? [{ device, asking }] : []
+    return [{ device, asking, isHarmless: () => isHarmless(circuit, [{ what: 'off-plate', of: device }]) }]
   })
 }

@@ -1,7 +1,8 @@
 import { circuitOf } from '../../testing'
+import { linkOutsOf } from '../../testing/link-outs'
 import { lookAt, wordOf, type Look } from '../looks'
 import { ActionError, Simulation } from '../simulation'
-import { advice, Course, Hunt, linkOutsOf, type HuntEntry } from '.'
+import { advice, Course, Hunt, type HuntEntry } from '.'
 
 const twoPort = circuitOf('two-port-heating-hot-water')
 const volts = (red: string): Look => ({ at: 'points', with: 'tester', red })

@@ -1,6 +1,7 @@
 import { wiringText, type Circuit } from '../circuit'
 import { circuitOfVariant, variantOf, type Hypothesis } from '../hypotheses'
 import { nth } from '../lists'
+import { Simulation } from '../simulation'
 import { EditError, type Change } from '../installation'
 import type { Suspect } from './suspects'
 
@@ -46,10 +47,32 @@ export function weightOf(
 export interface One {
   suspect: Suspect & { causes: readonly Hypothesis[] }
   own: Circuit
+  /** That circuit at rest, with nothing wrong in it but how it is made, where that has been worked out. Not to be changed: fork it. */
+  rest?: Simulation
+}
+
+/** What single causes make of an installation: made once for all those that one of them is among. */
+export class Alterations {
+  private readonly made = new Map<string, { own: Circuit; rest: Simulation }>()
+
+  constructor(private readonly circuit: Circuit) {}
+
+  /** Undefined where not exactly one of the causes alters how the installation is made. */
+  of(causes: readonly Hypothesis[]): { own: Circuit; rest: Simulation } | undefined {
+    const [altered, another] = causes.filter(({ variant }) => variant.change)
+    if (!altered || another) return undefined
+    let made = this.made.get(altered.id)
+    if (!made) {
+      const own = circuitOfVariant(this.circuit, altered.variant)
+      made = { own, rest: new Simulation(own) }
+      this.made.set(altered.id, made)
+    }
+    return made
+  }
 }
 
 /** All of them as one; undefined where they cannot all be so (one conductor in two places). */
-export function asOne(circuit: Circuit, { causes, prior }: Together): One | undefined {
+export function asOne(circuit: Circuit, { causes, prior }: Together, alterations?: Alterations): One | undefined {
   const wrong = causes.map(({ hypothesis }) => hypothesis)
   const seen = new Set<string>()
   for (const { variant } of wrong) {
@@ -58,9 +81,9 @@ export function asOne(circuit: Circuit, { causes, prior }: Together): One | unde
     things.forEach((thing) => seen.add(thing))
   }
   const variant = variantOf(wrong)
-  let own: Circuit
+  let made: Pick<One, 'own' | 'rest'>
   try {
-    own = circuitOfVariant(circuit, variant)
+    made = alterations?.of(wrong) ?? { own: circuitOfVariant(circuit, variant) }
   } catch (error) {
     if (error instanceof EditError) return undefined
     throw error
@@ -68,7 +91,7 @@ export function asOne(circuit: Circuit, { causes, prior }: Together): One | unde
   const id = causes.map((cause) => cause.id).join(' + ')
   const label = causes.map((cause) => cause.label).join('; ')
   const hypothesis = { ...nth(wrong, 0), id, label, variant }
-  return { suspect: { id, label, remedy: '', prior, hypothesis, causes: wrong }, own }
+  return { suspect: { id, label, remedy: '', prior, hypothesis, causes: wrong }, ...made }
 }
 
 /**

@@ -153,15 +153,16 @@ export const circuitOfVariant = (circuit: Circuit, { change }: Variant): Circuit
 
 /**
  * A variant brought to rest, as somebody would find it. `rest` is a simulation of the installation itself at rest, which is then
- * gone on from where nothing but parts and the start differ; `own` the circuit of the variant, where it has been made already.
+ * gone on from where nothing but parts and the start differ; `made` the circuit of the variant, and that at rest, where they are there already.
  */
 export function restOf(
   circuit: Circuit,
   { change, defects, start }: Variant,
   rest?: Simulation,
-  own?: Circuit,
+  made?: { own: Circuit; rest?: Simulation },
 ): Simulation {
-  const found = () => new Simulation(own ?? circuitOfVariant(circuit, { change, defects, start }))
+  const found = () =>
+    made?.rest?.fork() ?? new Simulation(made?.own ?? circuitOfVariant(circuit, { change, defects, start }))
   const sim = change || !rest ? found() : rest.fork()
   if (defects.length > 0) {
     sim.putIn('hypothesis', defects)

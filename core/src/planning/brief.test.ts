@@ -1,5 +1,7 @@
 import { check, isGrave } from '../checks'
 import { compile } from '../circuit'
+import { lookAt, wordOf } from '../looks'
+import { Simulation } from '../simulation'
 import { findingText } from '../wording'
 import { planBriefSchema, planSystem } from '.'
 
@@ -114,6 +116,32 @@ describe('a brief', () => {
     const read = planBriefSchema.safeParse(brief)
     const said = (read.error?.issues ?? []).map((i) => `${i.path.join('.')}: ${i.message}`)
     expect(said).toContainEqual(typeof expected === 'string' ? expected : expect.stringMatching(expected))
+  })
+})
+
+describe('a programmable thermostat', () => {
+  const planWith = (given: object) =>
+    planSystem(
+      planBriefSchema.parse({
+        scheme: 'two-port',
+        circuits: [{ ...heating('House')[0], thermostat: 'programmable', ...given }, hotWater],
+      }),
+      'p',
+      'P',
+    )
+  /** Does its clock run with every channel off? */
+  const clockRuns = (given: object) => wordOf(lookAt(new Simulation(compile(planWith(given))), clock)) !== 'dark'
+  const clock = { at: 'clock', device: 'stat-1' } as const
+
+  it('is on permanent line and asks with its own hours alone, where nobody says otherwise', () => {
+    expect(planWith({}).intent.demands[0].channel).toBeNull()
+    expect(clockRuns({})).toBe(true)
+  })
+
+  it('is fed by the programmer’s channel where the brief says so, and dark while that is off', () => {
+    const given = { timed: 'by-channel' }
+    expect(planWith(given).intent.demands[0].channel).toEqual({ device: 'programmer', contact: 'heating' })
+    expect(clockRuns(given)).toBe(false)
   })
 })
 

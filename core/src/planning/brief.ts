@@ -32,7 +32,7 @@ export const circuitBriefSchema = known('a circuit', {
   alongside: z.boolean().optional(),
   /** What asks for the zone's heat. Left out, the thermostat its scheme usually has. */
   thermostat: z.enum(Object.keys(thermostatChoices) as [ThermostatChoice, ...ThermostatChoice[]]).optional(),
-  /** What times it. Left out, the programmer's channel. */
+  /** What times it. Left out, the programmer's channel; of a programmable thermostat itself. */
   timed: z.enum(Object.keys(timedChoices) as [TimedChoice, ...TimedChoice[]]).optional(),
 })
 export type CircuitBrief = z.infer<typeof circuitBriefSchema>

@@ -1,6 +1,7 @@
 import { thermostatWire, type DeviceType } from '../catalogue'
 import type { CircuitBrief, PlanBrief } from './brief'
 import type { Layout } from './layout'
+import { timedOf } from './schemes'
 
 /** What a room thermostat is laid out on. */
 interface Site {
@@ -27,8 +28,8 @@ export class RoomThermostats {
 
   /** The scheme's usual one, or what the brief says of its circuit. */
   room(zone: Zone, circuit: CircuitBrief | undefined, usual = 'room-thermostat-neutral'): void {
-    const { thermostat, timed } = circuit ?? {}
-    const fed = timed === 'by-itself' ? { ...zone, from: 'L' } : zone
+    const { thermostat } = circuit ?? {}
+    const fed = timedOf(circuit ?? {}) === 'by-itself' ? { ...zone, from: 'L' } : zone
     if (thermostat === 'wireless') return this.wireless(fed)
     if (thermostat === 'programmable') return this.powered(fed, 'room-thermostat-programmable')
     const { n, name, from, to } = fed

@@ -127,6 +127,13 @@ export type ThermostatChoice = keyof typeof thermostatChoices
 export const timedChoices = { 'by-channel': 'By the programmer', 'by-itself': 'By its thermostat' } as const
 export type TimedChoice = keyof typeof timedChoices
 
+/**
+ * What times a zone where nobody says otherwise: a programmable thermostat its own hours, on permanent line, since behind a channel it
+ * is dark while that is off; every other the programmer's channel.
+ */
+export const timedOf = ({ thermostat, timed }: { thermostat?: ThermostatChoice; timed?: TimedChoice }): TimedChoice =>
+  timed ?? (thermostat === 'programmable' ? 'by-itself' : 'by-channel')
+
 /** Schemes in which a heating zone has a mains thermostat of its own behind a channel of the programmer. */
 export const zonesBehindChannel = (scheme: SchemeId): boolean =>
   usualFittings(scheme) !== undefined || ['mid-position', 'diverter', 'three-wire-diverter', 'gravity'].includes(scheme)

@@ -4,7 +4,7 @@ import { nth } from '../lists'
 import { withPipework, type PipeworkOptions } from '../pipework'
 import type { CircuitBrief, PlanBrief } from './brief'
 import { centreKind } from './centres'
-import type { CircuitKind } from './schemes'
+import { timedOf, type CircuitKind } from './schemes'
 import type { Wire } from './cores'
 import { Layout } from './layout'
 import { ChosenTypes } from './chosen-types'
@@ -82,13 +82,13 @@ export class PlannedSystem {
 
   /** The programmer's heating channel for a zone; null where its thermostat times it. */
   channelOf(name: string): Demand['channel'] {
-    return this.circuit(name)?.timed === 'by-itself' ? null : channel('heating')
+    return timedOf(this.circuit(name) ?? {}) === 'by-itself' ? null : channel('heating')
   }
 
   /** Whether anything is timed by the programmer's heating channel. */
   private get channelServes(): boolean {
-    const isTimed = ({ kind, timed }: CircuitBrief) =>
-      kind !== 'hot-water' && kind !== 'towel-rails' && timed !== 'by-itself'
+    const isTimed = (circuit: CircuitBrief) =>
+      circuit.kind !== 'hot-water' && circuit.kind !== 'towel-rails' && timedOf(circuit) === 'by-channel'
     return this.brief.circuits.some(isTimed)
   }
 

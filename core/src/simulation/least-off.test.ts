@@ -8,7 +8,7 @@ import { Simulation } from '.'
 function waiting(minutes: number): Simulation {
   const { installation } = circuitOf('two-port-heating-hot-water')
   const settings = { 'off-time': minutes }
-  return new Simulation(compile(edited(installation, changeDevice(installation, 'boiler', { settings })).doc))
+  return new Simulation(compile(edited(installation, changeDevice(installation, 'boiler', { settings })!).doc))
 }
 const heating = (sim: Simulation, on: boolean) => sim.set('programmer', 'heating', on ? 'on' : 'off')
 const phase = (sim: Simulation) => sim.phase(0).phase
@@ -79,7 +79,7 @@ describe('the least time a burner stays off', () => {
   it('holds up no hot water at a boiler that hears it by itself', () => {
     const { installation } = circuitOf('hot-water-priority')
     const settings = { 'off-time': 10 }
-    const sim = new Simulation(compile(edited(installation, changeDevice(installation, 'boiler', { settings })).doc))
+    const sim = new Simulation(compile(edited(installation, changeDevice(installation, 'boiler', { settings })!).doc))
     sim.set('stat-1', 'set', '30')
     heating(sim, true)
     sim.settle()

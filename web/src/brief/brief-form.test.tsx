@@ -58,6 +58,20 @@ describe('the brief and the plan in one breath', () => {
     expect(saved[0].fitted.circuits[0]).toMatchObject({ thermostat: 'wireless', timed: 'by-itself' })
   })
 
+  it('time a programmable thermostat by itself, or by the channel where somebody says so, and tell what feeds it', async () => {
+    const saved = showBrief()
+    const set = (name: string, value: string) =>
+      fireEvent.click(document.querySelector(`input[name="${name}"][value="${value}"]`)!)
+    set('thermostat-1', 'programmable')
+    expect(screen.getByText('Programmable thermostat, timed by its thermostat')).toBeTruthy()
+    expect(screen.getByText(/dark while that is off, so leave it on for good/)).toBeTruthy()
+    set('timed-1', 'by-channel')
+    expect(screen.getByText('Programmable thermostat, timed by the programmer')).toBeTruthy()
+    fireEvent.click(screen.getByText('Save'))
+    await waitFor(() => expect(saved).toHaveLength(1))
+    expect(saved[0].fitted.circuits[0]).toMatchObject({ thermostat: 'programmable', timed: 'by-channel' })
+  })
+
   it('take a cable that is in the wall as it is, and refuse one with too few cores', async () => {
     showBrief()
     const pick = (value: string) =>

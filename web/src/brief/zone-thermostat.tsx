@@ -1,4 +1,4 @@
-import { thermostatChoices, timedChoices, type ThermostatChoice, type TimedChoice } from '@nobbet/core'
+import { thermostatChoices, timedChoices, timedOf, type ThermostatChoice, type TimedChoice } from '@nobbet/core'
 import { ChoiceTiles } from './choice-tiles'
 
 interface ZoneThermostatProps {
@@ -12,13 +12,21 @@ interface ZoneThermostatProps {
 
 const usual = 'Usual thermostat'
 
+/** What feeds a programmable thermostat then, and what that comes to. */
+const feeds: Record<TimedChoice, string> = {
+  'by-channel': 'fed by the channel: dark while that is off, so leave it on for good',
+  'by-itself': 'on permanent line: its clock always runs; the channel does nothing for it, write that on its plate',
+}
+
 /** What asks for a zone's heat, and what times it: folded away, since most zones have the usual one. */
 export function ZoneThermostat({ zone, thermostat, timed, onThermostat, onTimed }: ZoneThermostatProps) {
   const is = thermostat ? thermostatChoices[thermostat] : usual
+  const usuallyTimed = timedOf({ thermostat })
+  const isTimed = timed ?? usuallyTimed
   return (
     <details className="zone-thermostat">
       <summary>
-        {is}, timed {timedChoices[timed ?? 'by-channel'].toLowerCase()}
+        {is}, timed {timedChoices[isTimed].toLowerCase()}
       </summary>
       <ChoiceTiles<ThermostatChoice | ''>
         legend={`Circuit ${zone}: thermostat`}
@@ -33,12 +41,13 @@ export function ZoneThermostat({ zone, thermostat, timed, onThermostat, onTimed 
       <ChoiceTiles<TimedChoice>
         legend={`Circuit ${zone}: timed`}
         name={`timed-${zone}`}
-        value={timed ?? 'by-channel'}
+        value={isTimed}
         choices={(Object.keys(timedChoices) as TimedChoice[]).map((id) => ({
           id,
-          name: timedChoices[id][0].toUpperCase() + timedChoices[id].slice(1),
+          name: timedChoices[id],
+          ...(thermostat === 'programmable' && { about: feeds[id] }),
         }))}
-        onChoose={(id) => onTimed(id === 'by-itself' ? id : undefined)}
+        onChoose={(id) => onTimed(id === usuallyTimed ? undefined : id)}
       />
     </details>
   )
