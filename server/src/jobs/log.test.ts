@@ -187,7 +187,7 @@ describe('a job’s log', () => {
     const answer = await stage.record('job-run-long', rows.slice(mostRowsDone))
     expect([answer.status, answer.body.errors[0].field]).toEqual([422, 'entries.entry.run-row'])
     expect((await read('job-run-long')).record.runs![0].done).toHaveLength(mostRowsDone)
-  })
+  }, 60_000)
 
   it('does not record where there is no such job, nor under an id that another job has', async () => {
     expect((await stage.record('job-none-1', [symptom('cold', 'warm')])).status).toBe(404)

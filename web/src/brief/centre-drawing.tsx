@@ -5,13 +5,13 @@ const [width, height] = [120, 44]
 
 /** A kind of wiring centre, drawn as plainly as it can be told from the others: terminals counted, ways as holes. */
 export function CentreDrawing({ kind }: { kind: CentreKindId }) {
-  const { by, terminals, ways, cascade, cut = false } = centreKind(kind)
+  const { by, terminals, ways, cascade, cut = false, fused = false } = centreKind(kind)
   return (
     <svg className="centre-drawing" viewBox={`0 0 ${width} ${height}`} aria-hidden="true">
       {by === 'levers' ? (
         <Levers />
       ) : by === 'device' ? (
-        <Rows cut={cut} />
+        <Rows cut={cut} fused={fused} />
       ) : cascade ? (
         <Cascade />
       ) : (
@@ -89,12 +89,12 @@ function Levers() {
   )
 }
 
-/** A row of terminals to each device, on one board; with links from row to row, whole and cut, where it has those. */
-function Rows({ cut }: { cut: boolean }) {
+/** A row of terminals to each device, on one board; with links from row to row, whole and cut, and a fuse, where it has those. */
+function Rows({ cut, fused }: { cut: boolean; fused: boolean }) {
   return (
     <>
       <rect x="1" y="1" width={width - 2} height={height - 2} rx="3" />
-      {range(6).map((row) => (
+      {range(fused ? 5 : 6).map((row) => (
         <g key={row} transform={`translate(${6 + (row % 2) * 57} ${5 + Math.floor(row / 2) * 13})`}>
           <rect className="device" width="10" height="9" rx="1.5" />
           {range(5).map((i) => (
@@ -103,6 +103,12 @@ function Rows({ cut }: { cut: boolean }) {
           {cut && row < 4 && <path className="between" d="M23 7 v8 M37 7 v2.2 M37 12.8 v2.2" />}
         </g>
       ))}
+      {fused && (
+        <g transform="translate(63 31)">
+          <rect className="device" x="10" width="24" height="9" rx="1.5" />
+          <path className="between" d="M0 4.5 h44" />
+        </g>
+      )}
     </>
   )
 }
