@@ -82,17 +82,22 @@ export function TerminalRow({ terminal, number, legend, first, ways }: TerminalR
   )
 }
 
+/** How far apart links lie that run beside each other, and what room all of them have where they are many, px. */
+const [widestPitch, narrowestPitch, mostForLinks] = [9, 5, 90]
+
 /** A wiring centre: its terminals in their real order, links beside them. */
 export function Strip({ centre }: { centre: WiringCentre }) {
   const { doc, picked, net, pick } = useHand()
   const refs = centre.terminals.map((t) => `${centre.id}.${t.id}`)
   const lanes = linkLanes(doc, centre.id, refs)
-  const width = 14 + 9 * Math.max(1, ...lanes.map((l) => l.lane + 1))
+  const beside = Math.max(1, ...lanes.map((l) => l.lane + 1))
+  // Where many links lie beside each other they stand closer: the terminals are what is read.
+  const pitch = Math.min(widestPitch, Math.max(narrowestPitch, mostForLinks / beside))
   return (
     <section
       className="sheet strip"
       aria-label={centre.name}
-      style={{ '--lanes': `${width}px` } as React.CSSProperties}
+      style={{ '--lanes': `${14 + pitch * beside}px`, '--pitch': `${pitch}px` } as React.CSSProperties}
     >
       <header>
         <h2>{centre.name}</h2>
@@ -108,7 +113,7 @@ export function Strip({ centre }: { centre: WiringCentre }) {
               tabIndex={-1}
               className={['lane', kind, lit ? 'in-net' : ''].join(' ')}
               aria-label={`Link from ${centre.terminals[from].id} to ${centre.terminals[to].id}`}
-              style={{ gridRow: `${from + 1} / ${to + 2}`, right: `calc(100% - var(--lanes) + ${2 + lane * 9}px)` }}
+              style={{ gridRow: `${from + 1} / ${to + 2}`, right: `calc(100% - var(--lanes) + ${2 + lane * pitch}px)` }}
               onClick={() =>
                 pick(
                   picked?.kind === 'terminal' && picked.ref === refs[from]

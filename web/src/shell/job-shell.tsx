@@ -64,7 +64,7 @@ export function JobShell() {
       : []),
     { to: 'bench', name: 'Bench', state: conductorsText(doc) },
     { to: 'checks', name: 'Checks', state: checkState(verdict, doc) },
-    { to: 'trace', name: 'Trace', state: 'Set controls, watch the signal' },
+    { to: 'trace', name: 'Trace', state: 'Set controls, watch signals' },
     { to: 'week', name: 'Week', state: 'Clocks, rooms, hot water' },
     {
       to: 'hunt',
