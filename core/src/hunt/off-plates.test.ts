@@ -114,6 +114,23 @@ describe('a link that needs something parked', () => {
     expect(called(`park=${parked[0]}`)).toEqual({ word: 'not-called' })
   })
 
+  it('is never looked at without, whether every state was thought of or the best only', () => {
+    const hunt = new Hunt(circuit)
+    const log: HuntEntry[] = [{ id: 'c', says: { what: 'does-not-come-on', demand: 'hot-water' } }]
+    hunt.follow(log)
+    const offered = linkOutsOf(circuit, new Set(['hot-water'])).map(({ between, parked }) =>
+      [...parked.map((end) => `park=${end}`), `link=${between.join('+')}`].join(),
+    )
+    for (const everyState of [true, false]) {
+      const disturbed = advice(hunt, log, 3000, { everyState }).next.map(({ acts }) =>
+        acts.filter((act) => /^(park|link)=/.test(act)).join(),
+      )
+      const linked = new Set(disturbed.filter((acts) => acts !== ''))
+      if (everyState) expect(linked.size).toBeGreaterThan(0)
+      for (const acts of linked) expect(offered).toContain(acts)
+    }
+  })
+
   it('is parked before the link goes in, both with the supply off, and comes back with it', () => {
     const hunt = new Hunt(circuit)
     const log: HuntEntry[] = [{ id: 'c', says: { what: 'does-not-come-on', demand: 'hot-water' } }]
