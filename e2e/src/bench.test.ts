@@ -4,7 +4,7 @@ import type { JobState } from '@nobbet/contract'
 import type { Page } from 'puppeteer-core'
 import { desk, openStage, phone, says as saysOn, type Stage } from './browser'
 
-jest.setTimeout(120_000)
+jest.setTimeout(360_000)
 
 let stage: Stage
 let page: Page

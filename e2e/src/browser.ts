@@ -21,6 +21,9 @@ function chromium(): string {
   throw new Error('no Chromium found: install Debian’s package "chromium", or name one with NOBBET_CHROMIUM')
 }
 
+/** How long a page may take to come or to show something, ms: a busy machine is slow, and nothing is wrong with that. */
+const patience = 90_000
+
 export const desk = { width: 1280, height: 800 }
 export const phone = { width: 390, height: 844, isMobile: true, hasTouch: true }
 
@@ -62,6 +65,7 @@ export async function openStage(options: Partial<StartOptions> = {}): Promise<St
   const { url, addresses } = server
   const browser: Browser = await puppeteer.launch(browserOptions())
   const shown = async (page: Page, path: string, viewport = desk) => {
+    page.setDefaultTimeout(patience)
     await page.setViewport(viewport)
     await page.goto(new URL(path, url).href, { waitUntil: 'networkidle0' })
     return page
@@ -91,7 +95,7 @@ export async function openStage(options: Partial<StartOptions> = {}): Promise<St
 export const says = (page: Page, selector: string, words: string) =>
   page.waitForFunction(
     (s, w) => document.querySelector<HTMLElement>(s)?.innerText.includes(w),
-    { timeout: 30_000 },
+    { timeout: patience },
     selector,
     words,
   )

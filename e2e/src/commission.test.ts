@@ -6,7 +6,7 @@ import type { Page } from 'puppeteer-core'
 import { desk, handedOut, openStage, phone, says, textOf, violations, type Stage } from './browser'
 import { SiteEngineer } from './engineer'
 
-jest.setTimeout(300_000)
+jest.setTimeout(900_000)
 let stage: Stage
 beforeAll(async () => {
   stage = await openStage()
@@ -31,7 +31,7 @@ class RunEngineer {
   ) {}
 
   press(selector: string): Promise<void> {
-    return this.page.waitForSelector(selector, { timeout: 30_000 }).then((element) =>
+    return this.page.waitForSelector(selector).then((element) =>
       element!.evaluate((e) => {
         e.scrollIntoView({ block: 'center' })
         ;(e as HTMLElement).click()
@@ -74,7 +74,7 @@ class RunEngineer {
   async left(row: string): Promise<void> {
     await this.page.waitForFunction(
       (was) => document.querySelector<HTMLElement>('.run-step')?.dataset.row !== was,
-      { timeout: 30_000 },
+      {},
       row,
     )
   }
@@ -110,7 +110,7 @@ describe('a run', () => {
     expect(await violations(page)).toEqual([])
     await says(page, '.row-came', 'House valve: shut, expected open')
     await engineer.called('Hunt it')
-    await page.waitForSelector('.next-card[data-look], .next-card.conclusion', { timeout: 60_000 })
+    await page.waitForSelector('.next-card[data-look], .next-card.conclusion')
     // Everything that was done and seen is in its log: nobody is asked what the customer says.
     const known = await page.$$eval('.finding-log ol > li', (all) => all.length)
     expect(known).toBeGreaterThan(20)
@@ -149,6 +149,7 @@ describe('a run', () => {
     // Interrupted, and gone on with.
     const at = await engineer.row()
     await page.reload({ waitUntil: 'networkidle0' })
+    await page.waitForSelector('.run-step[data-row]')
     expect(await engineer.row()).toBe(at)
     expect(await engineer.until(undefined)).toBeUndefined()
     await says(page, '.run-step', 'Every step is done')
@@ -159,7 +160,7 @@ describe('a run', () => {
     await says(page, '[aria-label="Follow-ups"]', 'Hot water: raised again')
     await page.goto(new URL(`/jobs/${job}/visit/handover?for=engineer`, stage.url).href)
     await says(page, '.handover', 'Commissioning')
-    await page.waitForSelector('.handover-head .btn-primary:not([disabled])', { timeout: 60_000 })
+    await page.waitForSelector('.handover-head .btn-primary:not([disabled])')
     const folder = mkdtempSync(join(tmpdir(), 'nobbet-run-'))
     const report = textOf(await handedOut(page, folder, '.pdf', () => engineer.press('.handover-head .btn-primary')))
     const plain = report.replace(/\s+/g, ' ')

@@ -50,7 +50,7 @@ export class SiteEngineer {
 
   async press(selector: string): Promise<void> {
     this.presses++
-    const element = await this.page.waitForSelector(selector, { visible: true, timeout: 30_000 })
+    const element = await this.page.waitForSelector(selector, { visible: true })
     // What is under the thumb may still come into sight; the press itself is what counts here.
     await element!.evaluate((e) => {
       e.scrollIntoView({ block: 'center' })
@@ -60,7 +60,7 @@ export class SiteEngineer {
 
   /** The card, once it is the one of the log as it is: a look, or what it comes down to. */
   async card(): Promise<{ look?: Asked; cures?: string[]; cured: boolean }> {
-    const card = await this.page.waitForSelector('.next-card[data-look], .next-card.conclusion', { timeout: 60_000 })
+    const card = await this.page.waitForSelector('.next-card[data-look], .next-card.conclusion')
     this.lines = (await this.page.$$('.finding-log ol > li')).length
     const { look, cures, cured } = await card!.evaluate((e) => ({
       look: (e as HTMLElement).dataset.look,
@@ -115,13 +115,9 @@ export class SiteEngineer {
 
   /** Waits until what was pressed is written down, and the next card is there. */
   private async next(): Promise<void> {
-    await this.page.waitForFunction(
-      (n) => document.querySelectorAll('.finding-log ol > li').length > n,
-      { timeout: 60_000 },
-      this.lines,
-    )
-    await this.page.waitForSelector('.suspects[aria-busy="false"]', { timeout: 60_000 })
-    await this.page.waitForSelector('.next-card[data-look], .next-card.conclusion', { timeout: 60_000 })
+    await this.page.waitForFunction((n) => document.querySelectorAll('.finding-log ol > li').length > n, {}, this.lines)
+    await this.page.waitForSelector('.suspects[aria-busy="false"]')
+    await this.page.waitForSelector('.next-card[data-look], .next-card.conclusion')
   }
 
   /** Puts right what the hunt says, and says so. */
@@ -137,7 +133,7 @@ export class SiteEngineer {
     for (const fault of cures) if (this.rig.faults.has(fault)) this.rig.perform({ do: 'mend', fault })
     this.rig.simulation.settle()
     await this.press('.conclusion .btn-lg')
-    await this.page.waitForFunction(() => !document.querySelector('.conclusion[data-cures]'), { timeout: 60_000 })
+    await this.page.waitForFunction(() => !document.querySelector('.conclusion[data-cures]'))
     return this.next()
   }
 

@@ -3,7 +3,7 @@ import type { Page } from 'puppeteer-core'
 import { desk, openStage, phone, says, violations, type Stage } from './browser'
 import { SiteEngineer } from './engineer'
 
-jest.setTimeout(240_000)
+jest.setTimeout(720_000)
 
 let stage: Stage
 let page: Page
@@ -30,7 +30,7 @@ async function started(tiles: readonly string[], viewport: typeof desk = phone):
     const found = await page.waitForSelector(selector)
     await found!.evaluate((e) => (e as HTMLElement).click())
   }
-  await page.waitForSelector('.next-card[data-look]', { timeout: 60_000 })
+  await page.waitForSelector('.next-card[data-look]')
   expect(presses.length).toBeLessThanOrEqual(10)
   return new SiteEngineer(page, await wiringOf(jobOf(page)))
 }
@@ -40,7 +40,7 @@ async function called(job: string, demand: string, what: string, faults: readonl
   page = await stage.open(`/jobs/${job}/hunt`, viewport)
   const engineer = new SiteEngineer(page, await wiringOf(job), faults)
   await engineer.press(`[data-says="${demand} ${what}"]`)
-  await page.waitForSelector('.next-card[data-look]', { timeout: 60_000 })
+  await page.waitForSelector('.next-card[data-look]')
   return engineer
 }
 
@@ -150,7 +150,7 @@ it('every state of the screen passes the accessibility rules by day, by night an
     for (const kept of looks) {
       await page.evaluate((of) => Object.entries(of).forEach(([k, v]) => localStorage.setItem(k, v)), kept)
       await page.reload()
-      await page.waitForSelector('.suspects[aria-busy="false"]', { timeout: 60_000 })
+      await page.waitForSelector('.suspects[aria-busy="false"]')
       await page.$$eval('.hunt details', (all) => all.forEach((fold) => (fold.open = true)))
       expect(await violations(page)).toEqual([])
     }

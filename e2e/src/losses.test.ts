@@ -2,7 +2,7 @@ import type { JobState } from '@nobbet/contract'
 import type { Page } from 'puppeteer-core'
 import { openStage, pick, says as saysOn, type Stage } from './browser'
 
-jest.setTimeout(120_000)
+jest.setTimeout(360_000)
 
 /** What was lost once, each by one person in one tab: none of it is any more. */
 let stage: Stage
@@ -100,7 +100,7 @@ describe('the server is away', () => {
     await go('Hunt')
     await page.waitForSelector('.finding-log ol > li')
     await stage.startServer()
-    await page.waitForFunction(() => !document.querySelector('.condition'), { timeout: 60_000 })
+    await page.waitForFunction(() => !document.querySelector('.condition'))
     expect((await stateOf('demo-quay-cottage')).hunt.lines).toHaveLength(1)
     expect(await unsent()).toBe(0)
   })
@@ -124,7 +124,7 @@ describe('the server is away', () => {
     await says('.job-list', 'Lost Valley Farm')
     await says('.job-list', 'Kept in this browser, not sent yet')
     await stage.startServer()
-    await page.waitForFunction(() => !document.querySelector('.unsent'), { timeout: 90_000 })
+    await page.waitForFunction(() => !document.querySelector('.unsent'))
     expect((await stateOf('demo-fell-view')).hunt.lines).toHaveLength(1)
     expect((await stateOf(job)).document.brief.site).toBe('Lost Valley Farm')
     expect(await unsent()).toBe(0)
@@ -247,5 +247,5 @@ describe('a tab that is killed', () => {
       entries: { id: string }[]
     }
     expect(new Set(log.entries.map((e) => e.id)).size).toBe(log.entries.length)
-  }, 240_000)
+  }, 720_000)
 })

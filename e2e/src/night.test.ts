@@ -1,6 +1,6 @@
 import { openStage, phone, violations, type Stage } from './browser'
 
-jest.setTimeout(120_000)
+jest.setTimeout(360_000)
 
 let stage: Stage
 beforeAll(async () => void (stage = await openStage()), 60_000)

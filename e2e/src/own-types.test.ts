@@ -5,7 +5,7 @@ import { deviceType } from '@nobbet/core'
 import type { ElementHandle, Page } from 'puppeteer-core'
 import { openStage, says as saysOn, type Stage } from './browser'
 
-jest.setTimeout(90_000)
+jest.setTimeout(270_000)
 
 let stage: Stage
 let page: Page

@@ -120,7 +120,7 @@ describe('the papers of a plan', () => {
 
     const small = await stage.open('/jobs/new', phone)
     await (await inputOf(small, '.lid-photo input[type="file"]')).uploadFile(photo)
-    await small.waitForSelector('.schedule', { timeout: 30_000 })
+    await small.waitForSelector('.schedule')
     const [, job] = /\/jobs\/([^/]+)\//.exec(small.url())!
     expect(job).not.toBe('demo-larch-row')
     await small.waitForFunction(() => !document.body.innerText.includes('Saving'))

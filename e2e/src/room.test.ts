@@ -1,7 +1,7 @@
 import type { Page } from 'puppeteer-core'
 import { desk, openStage, phone, type Stage } from './browser'
 
-jest.setTimeout(120_000)
+jest.setTimeout(360_000)
 
 /** How much of the window's height the runs have at least, by its size. */
 const sizes = {

@@ -3,7 +3,7 @@ import type { Installation, SeenCable, SurveyFact, SurveyLook } from '@nobbet/co
 import type { Page } from 'puppeteer-core'
 import { desk, openStage, phone, says, violations, type Stage } from './browser'
 
-jest.setTimeout(180_000)
+jest.setTimeout(540_000)
 let stage: Stage
 beforeAll(async () => {
   stage = await openStage()

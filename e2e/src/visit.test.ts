@@ -5,7 +5,7 @@ import type { JobState } from '@nobbet/contract'
 import type { ElementHandle, Page } from 'puppeteer-core'
 import { desk, handedOut, ofJob, openStage, phone, says, textOf, violations, type Stage } from './browser'
 
-jest.setTimeout(180_000)
+jest.setTimeout(540_000)
 
 let stage: Stage
 const folder = mkdtempSync(join(tmpdir(), 'nobbet-visit-'))
@@ -147,7 +147,7 @@ describe('two visits with a temporary measure between them', () => {
     expect(customer).not.toMatch(/HTG|Terminal|wc\./)
 
     await press(page, 'For the next engineer')
-    await page.waitForSelector('xpath///button[contains(., "As PDF")][not(@disabled)]', { timeout: 60_000 })
+    await page.waitForSelector('xpath///button[contains(., "As PDF")][not(@disabled)]')
     const engineer = textOf(await handedOut(page, folder, 'engineer.pdf', () => press(page, 'As PDF')))
     for (const words of [
       'For the next engineer',

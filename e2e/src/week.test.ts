@@ -1,7 +1,7 @@
 import type { Page } from 'puppeteer-core'
 import { desk, openStage, phone, says as saysOn, type Stage } from './browser'
 
-jest.setTimeout(90_000)
+jest.setTimeout(270_000)
 
 let stage: Stage
 let page: Page

@@ -1,7 +1,7 @@
 import type { Page } from 'puppeteer-core'
 import { openStage, phone, says as shows, violations, type Stage } from './browser'
 
-jest.setTimeout(120_000)
+jest.setTimeout(360_000)
 
 let stage: Stage
 let page: Page
