@@ -101,7 +101,7 @@ export const tells = (entry: HuntEntry): entry is TellingEntry =>
 
 /**
  * An installation at rest, with the controls where those of another have been set. What had come to stand otherwise by itself, or
- * was left so (a lockout, a lever), is put right with the rest.
+ * was left so (a lockout, a lever), is put right with the rest; pipes that were hot are hot still.
  */
 function sameControls(rest: Simulation, like: Simulation): Simulation {
   const sim = rest.fork()
@@ -112,5 +112,6 @@ function sameControls(rest: Simulation, like: Simulation): Simulation {
     if (control?.kind === 'choice' && control.ambient) continue
     if (value !== sim.control(owner.id, id)) sim.set(owner.id, id, String(value))
   }
+  sim.warmAs(like)
   return sim
 }

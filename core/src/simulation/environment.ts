@@ -81,6 +81,11 @@ export class Environment {
     return this.pipes.at(time, this.flows, this.warmth(plant))
   }
 
+  /** The pipes are as warm as those of another such system, °C by way and end. */
+  warmPipes(celsius: Float64Array, time: number): void {
+    this.pipes.takeOver(celsius, time)
+  }
+
   /** What the water of sources and behind emitters is like; by a hand's reckoning where there is no model of heat. */
   private warmth(plant: SeenByWater): Warmth {
     const { sources, emitters } = this.circuit.water

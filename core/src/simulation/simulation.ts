@@ -274,6 +274,10 @@ export class Simulation extends PlantState {
   pipeTemperatures(): Float64Array {
     return this.environment.pipeTemperatures(this.plant, this.time)
   }
+  /** Its pipes are as warm from now on as those of another installation of the same devices and pipes are just now. */
+  warmAs(other: Simulation): void {
+    this.environment.warmPipes(other.pipeTemperatures(), this.time)
+  }
   /** Minutes after Monday's midnight; undefined while no clock is set. */
   get minuteOfWeek(): number | undefined {
     return this.clock.minuteOfWeek(this.time)

@@ -59,6 +59,12 @@ export class Pipes {
     })
   }
 
+  /** They are as warm as those of another such system, °C by way and end. */
+  takeOver(celsius: Float64Array, time: number): void {
+    this.celsius.set(celsius)
+    this.since = time
+  }
+
   /** Remembers how the pipes are, before flows change or a source ceases or begins to heat. */
   remember(time: number, flows: Float64Array, warmth: Warmth): void {
     this.celsius.set(this.at(time, flows, warmth))
