@@ -93,12 +93,7 @@ export async function openStage(options: Partial<StartOptions> = {}): Promise<St
 
 /** Waits until an element says some words. */
 export const says = (page: Page, selector: string, words: string) =>
-  page.waitForFunction(
-    (s, w) => document.querySelector<HTMLElement>(s)?.innerText.includes(w),
-    { timeout: patience },
-    selector,
-    words,
-  )
+  page.waitForFunction((s, w) => document.querySelector<HTMLElement>(s)?.innerText.includes(w), {}, selector, words)
 
 /** Presses one of a few choices that are all in sight; those that are folded away are unfolded. */
 export async function pick(page: Page, name: string, value: string): Promise<void> {

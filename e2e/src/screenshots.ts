@@ -77,6 +77,8 @@ async function surveyed(page: Page): Promise<void> {
   }
   await page.locator('#survey-complete').click()
   for (const valve of ['House valve', 'Hot water valve']) {
+    // What has just been written down may still choose another look.
+    await page.waitForFunction(() => !document.querySelector('main')!.innerText.includes('working it out'))
     const card = await page.waitForSelector('.survey-next[data-look]')
     const look = await card!.evaluate((e) => (e as HTMLElement).dataset.look!)
     await page.locator(`.survey-next button ::-p-text(${valve})`).click()

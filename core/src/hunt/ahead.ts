@@ -281,8 +281,7 @@ function linked(circuit: Circuit, log: readonly HuntEntry[]): StateAhead[] {
     const asking = askingFor(circuit, link.demand)
     const off = actsThat(log, circuit, supplyActs(circuit, false))
     const acts = [...off, ...disturbedBy(link).map(doneText), ...actsTo(circuit, asking, [...log, ...asEntries(off)])]
-    const { isOffered: isHarmless } = link
-    return { asking, changed: true, isolated: false, acts, moments: [underWay, settle], isHarmless }
+    return { asking, changed: true, isolated: false, acts, moments: [underWay, settle], isHarmless: link.isOffered }
   })
 }
 
