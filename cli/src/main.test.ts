@@ -375,6 +375,13 @@ describe('plan', () => {
     expect((await nobbet('check', file)).code).toBe(0)
   })
 
+  it('where no wiring centre is named, takes the smallest that does', async () => {
+    const { out } = await nobbet('plan', written({}))
+    expect(out).toContain('Wiring centre: Strip of 12, 12 terminals')
+    const bigger = await nobbet('plan', written({ circuits: [...circuits, { kind: 'heating', name: 'Loft' }] }))
+    expect(bigger.out).not.toContain('Wiring centre: Strip of')
+  })
+
   it.each([
     [{ terminals: 'strip-8' }, {}, 'brief.terminals: the wiring takes 11 terminals, and a strip of 8 has 8'],
     [{ scheme: 'maze' }, {}, 'brief.scheme: the scheme is two-port'],

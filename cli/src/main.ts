@@ -26,6 +26,7 @@ import {
   livedIn,
   netlist,
   parseAction,
+  inSmallestCentre,
   planSystem,
   readDeviceType,
   readingText,
@@ -223,7 +224,8 @@ export async function main(args: readonly string[], { out, err, progress: say }:
     .argument('<brief>', 'a brief (JSON), or "-" for standard input')
     .option('--json', 'the installation as JSON instead of text', false)
     .action((file: string, { json }: { json: boolean }) => {
-      const { name, brief } = loadBrief(file)
+      const { name, brief: read, centreOpen } = loadBrief(file)
+      const brief = centreOpen ? inSmallestCentre(read) : read
       const plan = planSystem(brief, 'plan', name)
       if (json) out(JSON.stringify(plan, null, 2))
       else planText(plan, brief).forEach(out)

@@ -231,6 +231,7 @@ export {
   type InCentre,
   joinedIn,
   inCentres,
+  inSmallestCentre,
   newerTypes,
   type PlanBrief,
   briefShapeSchema,

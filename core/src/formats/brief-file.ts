@@ -12,11 +12,15 @@ const briefFileSchema = z.strictObject({
   brief: planBriefSchema,
 })
 
-/** Reads a brief: JSON. Throws {@link DocumentError} with field and reason. */
-export function readBrief(text: string): { name: string; brief: PlanBrief } {
-  const read = briefFileSchema.safeParse(parsedJson(text))
+/** A brief that leaves its wiring centre open: the default stands in it, and what is proposed may be another. */
+const leavesCentreOpen = z.object({ brief: z.object({ terminals: z.undefined().optional() }) })
+
+/** Reads a brief: JSON; `centreOpen`: no wiring centre is named in it. Throws {@link DocumentError} with field and reason. */
+export function readBrief(text: string): { name: string; brief: PlanBrief; centreOpen: boolean } {
+  const parsed = parsedJson(text)
+  const read = briefFileSchema.safeParse(parsed)
   if (!read.success) throw new DocumentError(problemsOf(read.error))
-  return read.data
+  return { name: read.data.name, brief: read.data.brief, centreOpen: leavesCentreOpen.safeParse(parsed).success }
 }
 
 /** The published JSON Schema of a brief. */

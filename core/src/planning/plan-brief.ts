@@ -30,6 +30,12 @@ export function inCentres(brief: PlanBrief): InCentre[] {
   return centreKindIds.map((kind) => inCentre(brief, kind))
 }
 
+/** The same in the smallest wiring centre that takes it. */
+export const inSmallestCentre = (brief: PlanBrief): PlanBrief => ({
+  ...brief,
+  terminals: inCentres(brief).find(({ fits }) => fits)?.kind ?? brief.terminals,
+})
+
 function inCentre(brief: PlanBrief, kind: CentreKindId): InCentre {
   try {
     const { wiringCentres, cables, links } = planSystem({ ...brief, terminals: kind }, 'plan', 'Plan')
