@@ -226,6 +226,8 @@ export {
   type Conflict,
   conflictOf,
   fittingChoices,
+  type FirstDone,
+  firstsDone,
   type Fittings,
   fittingTypes,
   type InCentre,
@@ -363,4 +365,4 @@ export { type Example, exampleById, examples, ownValve } from './examples'
 export { blankType, measuresOf, type TryFeed, tryFeeds, tryOut, usualFeeds } from './kit'
 // The top floor: whatever it exports is for those outside.
 export * from './wording'
-export { terminationOrder, type FirstDone, type TerminationStage, type TerminationStep } from './termination'
+export { terminationOrder, type TerminationStage, type TerminationStep } from './termination'

@@ -73,7 +73,7 @@ describe('a brief', () => {
     ],
     [
       { scheme: 'two-port', circuits: heating('A'), solar: true },
-      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals, offContact, types, inWall, lengths, places, kept',
+      ': a brief of what is fitted cannot say "solar": it says scheme, circuits, cylinder, control, boiler, supply, cable, terminals, first, offContact, types, inWall, lengths, places, kept',
     ],
     [
       { scheme: 'two-port', circuits: [{ kind: 'heating', name: 'A', floor: 2 }] },
@@ -143,6 +143,15 @@ describe('a programmable thermostat', () => {
     expect(planWith(given).intent.demands[0].channel).toEqual({ device: 'programmer', contact: 'heating' })
     expect(clockRuns(given)).toBe(false)
   })
+})
+
+it('what is terminated first is asked for among three, and changes no wiring', () => {
+  const brief = { scheme: 'two-port', circuits: [...heating('House'), hotWater] }
+  const plan = (given: object) => planSystem(planBriefSchema.parse({ ...brief, ...given }), 'p', 'P')
+  for (const first of ['links', 'supply', 'mains']) expect(plan({ first })).toEqual(plan({}))
+  expect(planBriefSchema.safeParse({ ...brief, first: 'pump' }).error?.issues[0].message).toBe(
+    'it is links, supply, mains',
+  )
 })
 
 describe('where places are', () => {

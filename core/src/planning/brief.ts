@@ -44,6 +44,13 @@ const choice = <K extends keyof Fittings>(of: K) => {
   return z.enum(ids, { error: () => `it is ${ids.join(', ')}` }).optional()
 }
 
+/**
+ * What is terminated first. All are good practice. Links first by default, since nothing else reminds anybody of a link; `mains`: after
+ * them line, neutral and earth of all cables together, out of the way of what is switched.
+ */
+export const firstsDone = ['links', 'supply', 'mains'] as const
+export type FirstDone = (typeof firstsDone)[number]
+
 /** What Plan asks before it lays out a system, each answer by itself. */
 export const briefShapeSchema = known('a brief of what is fitted', {
   scheme: z.enum(schemeIds, { error: () => `the scheme is ${schemeIds.join(', ')}` }),
@@ -57,6 +64,8 @@ export const briefShapeSchema = known('a brief of what is fitted', {
   cable: z.enum(['five-core', 'only-needed']).default('five-core'),
   /** The kind of wiring centre. One conductor to a terminal by default, so that one item can be lifted out alone. */
   terminals: z.enum(centreKindIds, { error: () => `it is ${centreKindIds.join(', ')}` }).default('separate'),
+  /** What is terminated first; links, where it is left out. The wiring is the same. */
+  first: z.enum(firstsDone, { error: () => `it is ${firstsDone.join(', ')}` }).optional(),
   /** Whether the programmer has an OFF contact for hot water. Left out, it has. */
   offContact: z.boolean().optional(),
   /** Device types in the place of those that a plan usually has, by the device's id in the plan. */

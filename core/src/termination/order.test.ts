@@ -3,6 +3,7 @@ import {
   centreKindIds,
   circuitKindIds,
   circuitsTaken,
+  firstsDone,
   planBriefSchema,
   planSystem,
   schemeIds,
@@ -28,6 +29,12 @@ describe('the order of termination', () => {
       const doc = plan(kind, scheme, oneOfEach(scheme))
       const ids = stepsOf(doc).map(({ id }) => id)
       expect(new Set(ids).size).toBe(ids.length)
+      for (const first of firstsDone)
+        expect(
+          stepsOf(doc, first)
+            .map(({ id }) => id)
+            .sort(),
+        ).toEqual([...ids].sort())
       const ends = doc.cables.flatMap(({ id, leadOf, cores }) =>
         cores.flatMap((core) =>
           core.ends.flatMap((end, i) =>
@@ -54,6 +61,24 @@ describe('the order of termination', () => {
     const [centre] = terminationOrder(doc).at(-1)!.steps
     expect(centre.purpose).toMatch(/^Count its links: \d+\. Nothing under the edge; cover on$/)
   })
+
+  it.each(['strip-12', 'levers', 'strips-12', 'board-cut', 'separate'])(
+    'in %s has line, neutral and earth of all cables together where that was taught, and nothing else',
+    (kind) => {
+      const zones = ['Loft', 'Annexe'].map((name) => ({ kind: 'heating', name }))
+      const doc = plan(kind, 'two-port', kind === 'strip-12' ? house : [...house, ...zones])
+      const stages = terminationOrder(doc, 'mains').filter(({ id }) => !id.startsWith('device') && id !== 'covers')
+      const landed = stages.flatMap(({ id, steps }) =>
+        steps.filter((s) => s.do === 'land').map((step) => ({ id, step })),
+      )
+      const isMains = ({ step }: (typeof landed)[number]) => /^(Line|Line in|Neutral|Earth)$/.test(step.legend!)
+      const together = landed.filter(({ id }) => id.startsWith('mains'))
+      expect(together.length).toBeGreaterThan(10)
+      expect(together.filter((one) => !isMains(one))).toEqual([])
+      const left = landed.filter((one) => isMains(one) && !one.id.startsWith('mains'))
+      expect([...new Set(left.map(({ step }) => step.cable))]).toEqual(['Supply cable'])
+    },
+  )
 
   it('lands a conductor that stands alone before those that share a terminal, reserves after them, and clamps the cable last', () => {
     const doc = plan('strip-12')

@@ -1,4 +1,5 @@
 import { coreName, endText, terminalText, typeIn } from '../catalogue'
+import type { FirstDone } from '../planning'
 import type { Cable, Colour, Core, Device, End, Installation } from '../installation'
 
 /** What a hand does at one place, at one time. */
@@ -24,12 +25,8 @@ export interface TerminationStage {
   steps: TerminationStep[]
 }
 
-/** Both are good practice; links first, since nothing else reminds anybody of a link. */
-export type FirstDone = 'links' | 'supply'
-
 /**
- * The order in which the conductors of an installation are terminated. In each wiring centre the links, or the supply, come first;
- * then cable by cable, a conductor alone in its terminal before those that share one and hide each other, reserves after them, and
+ * The order in which the conductors of an installation are terminated. In each wiring centre what is said comes first; then cable by cable, a conductor alone in its terminal before those that share one and hide each other, reserves after them, and
  * the clamp on the sheath; then device by device at the far ends; covers come last. Ends that nobody has found are left out, and
  * what the maker of a device has joined to it.
  */
@@ -37,8 +34,8 @@ export function terminationOrder(installation: Installation, first: FirstDone = 
   const order = new Order(installation)
   const stages = installation.wiringCentres.flatMap(({ id }) => {
     const links = order.linksAt(id)
-    const { supplies, others } = order.cablesAt(id)
-    return first === 'links' ? [links, ...supplies, ...others] : [...supplies, links, ...others]
+    const { supplies, others, mains } = order.cablesAt(id, first === 'mains')
+    return first === 'supply' ? [...supplies, links, ...others] : [links, ...supplies, mains, ...others]
   })
   return [
     ...stages,
@@ -60,6 +57,8 @@ class Order {
   /** How many conductors are in a terminal. */
   private readonly crowd = new Map<string, number>()
   private readonly supplies: ReadonlySet<string>
+  /** Terminals of wiring centres that are joined with a conductor of the supply, in their own box or the next. */
+  private readonly onMains: ReadonlySet<string>
 
   constructor(private readonly installation: Installation) {
     const { devices, cables } = installation
@@ -79,6 +78,36 @@ class Order {
       if ('terminal' in at) this.crowd.set(at.terminal, (this.crowd.get(at.terminal) ?? 0) + 1)
     const feeds = ({ type }: Device) => typeIn(installation, type).primitives.some(({ kind }) => kind === 'source')
     this.supplies = new Set(devices.filter(feeds).map(({ id }) => id))
+    this.onMains = this.joinedWith(this.ends.filter(({ cable }) => this.isSupply(cable)).map(({ at }) => at))
+  }
+
+  private isSupply({ cores }: Cable): boolean {
+    return cores.some(({ ends }) => ends.some((e) => 'terminal' in e && this.supplies.has(ownerOf(e.terminal))))
+  }
+
+  /** What links, conductors in the boxes and from one to another, and fuses in them join with the first ones. */
+  private joinedWith(first: readonly End[]): ReadonlySet<string> {
+    const { wiringCentres, devices, links, cables } = this.installation
+    const primitivesOf = ({ type }: Device) => typeIn(this.installation, type).primitives
+    const fuses = devices.filter((device) => primitivesOf(device).every(({ kind }) => kind === 'fuse'))
+    const throughFuses = fuses.flatMap((fuse) =>
+      primitivesOf(fuse).flatMap((one) =>
+        one.kind === 'fuse' ? [[one.a, one.b].map((pole) => `${fuse.id}.${pole}`)] : [],
+      ),
+    )
+    const inBoxes = new Set([...wiringCentres, ...fuses].map(({ id }) => id))
+    const terminalsOf = ({ ends }: Core) => ends.flatMap((end) => ('terminal' in end ? [end.terminal] : []))
+    const joints = [
+      ...links.filter(({ kind }) => kind !== 'cut').map(({ between }) => between),
+      ...cables.flatMap(({ cores }) => cores.map(terminalsOf).filter((refs) => refs.length === 2)),
+      ...throughFuses,
+    ].filter((refs) => refs.every((ref) => inBoxes.has(ownerOf(ref))))
+    const reached = new Set(first.flatMap((end) => ('terminal' in end ? [end.terminal] : [])))
+    for (let before = -1; before < reached.size;) {
+      before = reached.size
+      for (const refs of joints) if (refs.some((ref) => reached.has(ref))) refs.forEach((ref) => reached.add(ref))
+    }
+    return reached
   }
 
   linksAt(owner: string): TerminationStage {
@@ -99,23 +128,37 @@ class Order {
     }
   }
 
-  /** Cables with an end in a wiring centre: those that come from a supply, and the others. */
-  cablesAt(owner: string): { supplies: TerminationStage[]; others: TerminationStage[] } {
-    const isSupply = (cable: Cable) =>
-      cable.cores.some(({ ends }) => ends.some((e) => 'terminal' in e && this.supplies.has(ownerOf(e.terminal))))
+  /**
+   * Cables with an end in a wiring centre: those that come from a supply, and the others; these, where that is asked for, without
+   * their line, neutral and earth, which are then a stage of their own.
+   */
+  cablesAt(
+    owner: string,
+    mainsTogether: boolean,
+  ): { supplies: TerminationStage[]; others: TerminationStage[]; mains: TerminationStage } {
+    const isTogether = ({ cable, at }: EndOf) =>
+      mainsTogether && !this.isSupply(cable) && 'terminal' in at && this.onMains.has(at.terminal)
     const stages = this.installation.cables.flatMap((cable) => {
-      const own = this.ends.filter((e) => e.cable === cable && this.isAt(e, owner))
-      if (own.length === 0) return []
+      const here = this.ends.filter((e) => e.cable === cable && this.isAt(e, owner))
+      if (here.length === 0) return []
+      const own = here.filter((e) => !isTogether(e))
       const stage: TerminationStage = {
         id: `${cable.id}@${owner}`,
         title: `${cable.label}, at the ${this.nameOf(owner)}`,
         place: this.placeOf(owner),
         steps: [...this.uniqueFirst(own).map((e) => this.step(e)), clampOf(cable, owner)],
       }
-      return [{ stage, supplies: isSupply(cable) }]
+      return [{ stage, supplies: this.isSupply(cable) }]
     })
     const of = (supplies: boolean) => stages.filter((one) => one.supplies === supplies).map(({ stage }) => stage)
-    return { supplies: of(true), others: of(false) }
+    const together = this.ends.filter((e) => isTogether(e) && this.isAt(e, owner))
+    const mains = {
+      id: `mains ${owner}`,
+      title: `Line, neutral and earth, at the ${this.nameOf(owner)}`,
+      place: this.placeOf(owner),
+      steps: this.uniqueFirst(together).map((e) => this.step(e)),
+    }
+    return { supplies: of(true), others: of(false), mains }
   }
 
   connector(id: string): TerminationStage {

@@ -1,6 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod'
 import { jobBriefSchema, kindsOfWork, type JobBrief, type JobBriefInput } from '@nobbet/contract'
 import {
+  firstsDone,
   fittingChoices,
   supplies,
   supplyIds,
@@ -14,6 +15,7 @@ import { useForm, useWatch } from 'react-hook-form'
 import { CircuitList } from './circuit-list'
 import { CentreChoice, instead } from './centre-choice'
 import { kindWords } from '../jobs/words'
+import { firsts } from '../plan/firsts'
 import { ChoiceTiles } from './choice-tiles'
 import { InWall } from './in-wall'
 import { OutcomePanel } from './outcome-panel'
@@ -163,9 +165,16 @@ export function BriefForm({ start, saveLabel, busy, failure, now, onSave }: Brie
             value={fitted.cable ?? 'five-core'}
             choices={[
               { id: 'five-core', name: 'Five-core everywhere', about: 'no core is missing later' },
-              { id: 'only-needed', name: 'Only the cores needed' },
+              { id: 'only-needed', name: 'Only the cores needed', about: 'fewer reserves to make safe' },
             ]}
             onChoose={(id) => set('cable', id)}
+          />
+          <ChoiceTiles
+            legend="Steps"
+            name="first"
+            value={fitted.first ?? 'links'}
+            choices={firstsDone.map((id) => ({ id, name: firsts[id].name, about: firsts[id].why }))}
+            onChoose={(id) => set('first', id === 'links' ? undefined : id)}
           />
           <InWall
             plan={outcome.plan}

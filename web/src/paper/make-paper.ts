@@ -1,4 +1,4 @@
-import { cableLabels, conductorLabels, type Installation } from '@nobbet/core'
+import { cableLabels, conductorLabels, type FirstDone, type Installation } from '@nobbet/core'
 import type { TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { PaperHeading } from './heading'
 import { labelGrids, type LabelGridId } from './label-grids'
@@ -10,7 +10,8 @@ import { packPages } from './pack'
 export type Typesetter = (pages: TDocumentDefinitions) => Promise<{ pdf: Uint8Array; pages: number }>
 
 /** A paper that can be made of an installation. */
-export type PaperOrder = { is: 'pack' | 'lid' } | { is: 'labels'; grid: LabelGridId; from: number }
+export type PaperOrder =
+  { is: 'pack'; first?: FirstDone } | { is: 'lid' } | { is: 'labels'; grid: LabelGridId; from: number }
 
 /** Makes a paper as PDF. The lid sheet in the largest type with which it is one page. */
 export async function makePaper(
@@ -19,7 +20,7 @@ export async function makePaper(
   heading: PaperHeading,
   set: Typesetter,
 ): Promise<Uint8Array> {
-  if (order.is === 'pack') return (await set(packPages(installation, heading))).pdf
+  if (order.is === 'pack') return (await set(packPages(installation, heading, order.first))).pdf
   if (order.is === 'labels') {
     const labels = [...cableLabels(installation), ...conductorLabels(installation)]
     return (await set(labelSheets(labels, heading, labelGrids[order.grid], order.from))).pdf

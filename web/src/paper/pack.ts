@@ -5,6 +5,7 @@ import {
   partsList,
   terminalSchedule,
   terminationOrder,
+  type FirstDone,
   wiringCentreSvg,
   type Colour,
   type Installation,
@@ -19,7 +20,7 @@ import type { PaperHeading } from './heading'
 const conductorsToADrawing = 34
 
 /** What goes where, how it is terminated step by step, and what is needed for it. */
-export function packPages(installation: Installation, heading: PaperHeading): TDocumentDefinitions {
+export function packPages(installation: Installation, heading: PaperHeading, first?: FirstDone): TDocumentDefinitions {
   return framed(heading, 'Wiring pack', [
     { text: installation.name, style: 'h1' },
     { text: [installation.scheme, `, ${installation.supply.volts} V ${installation.supply.frequency} Hz`] },
@@ -29,7 +30,7 @@ export function packPages(installation: Installation, heading: PaperHeading): TD
     ...installation.wiringCentres.flatMap(({ id }) => terminals(installation, id)),
     ...installation.wiringCentres.flatMap(({ id }) => drawings(installation, id)),
     ...cores(installation),
-    ...steps(installation),
+    ...steps(installation, first),
     ...parts(installation),
   ])
 }
@@ -117,10 +118,10 @@ function cores(installation: Installation): Content[] {
   ]
 }
 
-function steps(installation: Installation): Content[] {
+function steps(installation: Installation, first?: FirstDone): Content[] {
   return [
     { text: 'Steps', style: 'h2', pageBreak: 'before' },
-    ...terminationOrder(installation).flatMap(({ title, place, steps: own }): Content[] => [
+    ...terminationOrder(installation, first).flatMap(({ title, place, steps: own }): Content[] => [
       { text: [{ text: title, bold: true, fontSize: 11 }, place ? `   ${place}` : ''], margin: [0, 8, 0, 2] },
       table(
         [14, 50, 62, 150, '*'],

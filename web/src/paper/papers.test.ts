@@ -1,4 +1,4 @@
-import { cableLabels, conductorLabels, terminalSchedule, type LabelText } from '@nobbet/core'
+import { cableLabels, conductorLabels, terminalSchedule, type FirstDone, type LabelText } from '@nobbet/core'
 import fc from 'fast-check'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { plannedIn } from '../../testing/plans'
@@ -61,6 +61,16 @@ describe('the wiring pack', () => {
     expect(text.findIndex((line) => line.includes('prove dead'))).toBeLessThan(text.indexOf('No.'))
     expect(text).toContain(heading.verdict)
   })
+})
+
+it('the wiring pack has the steps in the order that the brief asks for', () => {
+  const stages = (first: FirstDone) =>
+    lines(packPages(plannedIn('strip-12', ['heating']), heading, first)).filter((line) =>
+      / (of|at) the Wiring centre$/.test(line),
+    )
+  expect(stages('links')[0]).toBe('Links of the Wiring centre')
+  expect(stages('supply')[0]).toBe('Supply cable, at the Wiring centre')
+  expect(stages('mains')).toContain('Line, neutral and earth, at the Wiring centre')
 })
 
 describe('a lid sheet', () => {

@@ -1,5 +1,4 @@
-import type { Installation } from '@nobbet/core'
-import { basisText, nobodyLooked, verdictText } from '@nobbet/core'
+import { basisText, nobodyLooked, verdictText, type FirstDone, type Installation } from '@nobbet/core'
 import { FileText, QrCode, Tags } from 'lucide-react'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -20,12 +19,14 @@ interface PapersProps {
   attends: string
   /** Which state of the wiring it is, in words. */
   revision: string
+  /** What its steps begin with, where somebody has said. */
+  stepsFrom?: FirstDone
 }
 
 const gridIds = Object.keys(labelGrids).map(Number) as LabelGridId[]
 
 /** What is printed of a plan, as PDF. Nothing is made before the check is through: paper cannot be corrected. */
-export function Papers({ installation, job, attends, revision }: PapersProps) {
+export function Papers({ installation, job, attends, revision, stepsFrom }: PapersProps) {
   const { findings, states, known, stopped, error, again } = useVerdict(installation)
   const [making, setMaking] = useState<PaperOrder['is']>()
   const [problem, setProblem] = useState<string>()
@@ -84,7 +85,11 @@ export function Papers({ installation, job, attends, revision }: PapersProps) {
         </p>
       )}
       <div className="paper-kinds">
-        <Button variant="outline-primary" disabled={busy} onClick={() => void make({ is: 'pack' }, 'pack')}>
+        <Button
+          variant="outline-primary"
+          disabled={busy}
+          onClick={() => void make({ is: 'pack', first: stepsFrom }, 'pack')}
+        >
           <FileText aria-hidden />
           <strong>{words('pack', 'Wiring pack')}</strong>
           <span>schedules, drawing, steps to tick, parts and cable</span>

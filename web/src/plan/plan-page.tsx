@@ -93,6 +93,7 @@ export function PlanPage() {
           installation={installation}
           job={document.brief.site}
           attends={document.brief.engineer}
+          stepsFrom={document.brief.fitted.first}
           revision={
             revision
               ? `${revision.name}, kept ${dayText(new Date(revision.createdAt))}`

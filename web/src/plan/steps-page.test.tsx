@@ -49,6 +49,19 @@ describe('the steps of a wiring', () => {
     expect(first.getAttribute('aria-label')).toBe('Supply cable, at the Wiring centre')
   })
 
+  it('begin in the order of a link that was sent, which says why it is taught so; what is ticked stays so in any order', async () => {
+    const { ticks } = await steps('?first=mains')
+    expect(screen.getByText(/^L, N and earth together: after the links, of all cables at once/)).toBeTruthy()
+    const mains = within(screen.getByRole('region', { name: 'Line, neutral and earth, at the Wiring centre' }))
+    fireEvent.click(mains.getByRole('checkbox', { name: /^Land green-yellow of Programmer cable/ }))
+    await waitFor(() => expect(ticks()).toHaveLength(1))
+    fireEvent.click(screen.getByRole('button', { name: 'Links first' }))
+    expect(screen.queryByRole('region', { name: /^Line, neutral and earth/ })).toBeNull()
+    const own = within(screen.getByRole('region', { name: 'Programmer cable, at the Wiring centre' }))
+    const earth = own.getByRole<HTMLInputElement>('checkbox', { name: /^Land green-yellow of Programmer cable/ })
+    expect(earth.checked).toBe(true)
+  })
+
   it('are done when all are ticked, and say what comes before the power', async () => {
     const { ticks, job } = await steps()
     const all = terminationOrder(storeOf(job).current().state!.document.wiring).flatMap((stage) => stage.steps)

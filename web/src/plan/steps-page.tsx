@@ -1,21 +1,21 @@
-import { terminationOrder, type FirstDone, type TerminationStep } from '@nobbet/core'
+import { firstsDone, terminationOrder, type TerminationStep } from '@nobbet/core'
 import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { IsolationStep } from '../shell/isolation-step'
 import { Failed, Loading } from '../shell/notes'
 import { useJob } from '../store/use-job'
+import { firsts } from './firsts'
 import { StepCard } from './step-card'
 import { StepList } from './step-list'
-
-const firsts: Record<FirstDone, string> = { links: 'Links first', supply: 'Supply first' }
 
 /** The wiring as steps for a screwdriver: one at a time, large; what is done stays ticked. */
 export function StepsPage() {
   const { job = '' } = useParams()
   const [search, setSearch] = useSearchParams()
   const { state, error, store } = useJob(job)
-  const first: FirstDone = search.get('first') === 'supply' ? 'supply' : 'links'
+  const usual = state?.document.brief.fitted.first ?? 'links'
+  const first = firstsDone.find((one) => one === search.get('first')) ?? usual
   const wiring = state?.document.wiring
   const stages = useMemo(() => (wiring ? terminationOrder(wiring, first) : []), [wiring, first])
   if (error) return <Failed error={error} retry={store.again} />
@@ -55,15 +55,15 @@ export function StepsPage() {
           {done} of {steps.length} done
         </strong>
         <div className="choices no-print" role="group" aria-label="What comes first">
-          {(Object.keys(firsts) as FirstDone[]).map((one) => (
+          {firstsDone.map((one) => (
             <Button
               key={one}
               size="sm"
               variant={one === first ? 'primary' : 'outline-primary'}
               aria-pressed={one === first}
-              onClick={() => put('first', one === 'links' ? undefined : one)}
+              onClick={() => put('first', one === usual ? undefined : one)}
             >
-              {firsts[one]}
+              {firsts[one].name}
             </Button>
           ))}
         </div>
@@ -74,6 +74,11 @@ export function StepsPage() {
           The whole plan
         </Link>
       </div>
+      {steps.length > 0 && (
+        <p className="quiet mb-2 no-print">
+          {firsts[first].name}: {firsts[first].why}.
+        </p>
+      )}
       {steps.length === 0 && <p className="sheet">There is nothing to terminate: no conductor has a place yet.</p>}
       {steps.length > 0 && <IsolationStep job={job} before="any conductor is moved" />}
       <div className="steps-grid">
