@@ -3,10 +3,6 @@ import { typeIn } from '../src/catalogue'
 import type { Hunt } from '../src/hunt'
 import {
   advice,
-  aheadOf,
-  deadLooksAt,
-  looksAt,
-  complaints,
   Course,
   answerFor,
   minutesOfRemedy,
@@ -21,11 +17,11 @@ import {
   type NextLook,
 } from '../src/hunt'
 import { begin, toTheEye, type Hypothesis } from '../src/hypotheses'
-import { alikeTo } from '../src/inference'
 import { edited, type Installation } from '../src/installation'
 import { lookAt, wiringSeen, type Found, type LookResult } from '../src/looks'
 import { Simulation } from '../src/simulation'
 import { numbers } from './numbers'
+import { complaintsOf } from './showing'
 
 /** How one simulated call ended. */
 export interface Ended {
@@ -42,37 +38,6 @@ export interface Ended {
   claims: { share: number; cured: boolean }[]
   log: HuntEntry[]
 }
-
-/** What a call is about: a customer would notice it; only a look tells it; or nothing that can be looked at does. */
-export type Showing = 'noticed' | 'latent' | 'silent'
-
-/** Per suspect of a hunt how it shows, from rest. The one that is not on the list is silent. */
-export function showingOf(hunt: Hunt): Showing[] {
-  const { circuit, suspects } = hunt
-  hunt.follow([])
-  const looks = [...looksAt(circuit), ...deadLooksAt(circuit)].filter(({ at }) => at !== 'eyes')
-  const seen = aheadOf(hunt, [], [...suspects.keys()], looks)
-  const alike = alikeTo(
-    seen.map((told) => told.candidate),
-    suspects.length,
-  )
-  const whole = suspects.findIndex(({ id }) => id === 'nothing-wrong')
-  // What an installation in order does as well (hot water that rises by itself) nobody calls for.
-  const inOrder = new Noticing(hunt.courseOf(whole).sim)
-  const all = complaintsOf(circuit).filter((one) => !inOrder.holds(one))
-  return suspects.map(({ hypothesis }, i) => {
-    if (!hypothesis) return 'silent'
-    const noticing = new Noticing(hunt.courseOf(i).sim)
-    if (i === whole || all.some((one) => noticing.holds(one))) return 'noticed'
-    return alike[i] === alike[whole] ? 'silent' : 'latent'
-  })
-}
-
-/** Everything a customer can complain of. */
-const complaintsOf = ({ installation }: Circuit): Complained[] =>
-  complaints
-    .filter((what) => what !== 'is-fine')
-    .flatMap((what) => installation.intent.demands.map(({ id }): Complained => ({ what, demand: id })))
 
 export interface Call {
   /** What is really so. Undefined hypotheses of the hunt are all that he can think of. */
@@ -116,7 +81,7 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
   const tried = new Set<string>()
   for (let turn = 0; turn < patience; turn++) {
     hunt.follow(log)
-    const { next, decision } = advice(hunt, log, choose.length > 1 ? 1000 : 1, { everyState: choose.length > 1 })
+    const { next, decision } = advice(hunt, log, choose.length > 1 ? 1000 : 1)
     const look = decision.stop ? undefined : choose(next, random)
     const proofs = look || !decision.remedy?.done ? [] : proofsLeft(circuit, log)
     // What shows otherwise is a finding, and not asked again before the next remedy.

@@ -78,5 +78,6 @@ export * from './briefs'
 export * from './engineer'
 export * from './numbers'
 export * from './scrambled'
+export * from './showing'
 
 export { someAct, type Pick } from './hands'

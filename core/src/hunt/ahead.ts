@@ -18,6 +18,7 @@ import {
 import type { HuntEntry } from './case'
 import type { Course, Shows } from './course'
 import type { Expected } from './likelihood'
+import type { Foresight, NamedLook } from './foresight'
 import { lookIn, type Hunt } from './hunt'
 import { liftsFor } from './lifts'
 import { disturbedBy, linksThoughtOf } from './link-outs'
@@ -194,21 +195,19 @@ function shownAhead(
   { acts, moments }: StateAhead,
   looks: readonly WrittenLook[],
 ): { acts: string[]; shown: Shows[][] }[] {
-  const courses = new Map<number, Course>()
+  const ahead = new Map<number, Foresight<Shows>>()
   const parts = acts.some(actPartsConductors)
   const keyOf = ({ kind, at }: Column): number => (parts ? at : kind)
   for (const column of columns) {
-    if (courses.has(keyOf(column))) continue
-    const own = parts ? column.apart() : column.course.fork()
-    acts.forEach((text) => own.act(text))
-    courses.set(keyOf(column), own)
+    if (ahead.has(keyOf(column))) continue
+    ahead.set(keyOf(column), (parts ? column.apart() : column.course).foresee(acts, moments))
   }
-  const all = [...courses.values()]
+  const all = [...ahead.values()]
+  const named = looks.map((see): NamedLook => ({ see, key: JSON.stringify(see) }))
   const done = [...acts]
-  return moments.flatMap((moment) => {
-    if (moment !== undefined) all.forEach((course) => course.act(moment))
-    if (moment === underWay && all.every((course) => course.sim.nextEventAt() === Infinity)) return []
-    const byKey = new Map([...courses].map(([key, course]) => [key, looks.map((see) => course.shows(see))]))
+  const told = moments.flatMap((moment, m) => {
+    if (moment === underWay && all.every((one) => one.isAtRest(m))) return []
+    const byKey = new Map([...ahead].map(([key, one]) => [key, named.map((look) => one.shows(m, look))]))
     const shown = looks.map((see, i) =>
       columns.map((column): Shows =>
         see.at === 'wiring'
@@ -218,6 +217,8 @@ function shownAhead(
     )
     return [{ acts: moment === undefined ? done : [...done, moment], shown }]
   })
+  all.forEach((one) => one.rest())
+  return told
 }
 
 /**

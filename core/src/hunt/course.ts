@@ -2,6 +2,7 @@ import type { Circuit } from '../circuit'
 import type { Look, WrittenLook } from '../looks'
 import type { Simulation } from '../simulation'
 import { passes, perform, waitOf } from './acts'
+import { Foresight } from './foresight'
 import { expectedOf, type Expected } from './likelihood'
 import { disturbedAfter, rewired, rewiringOf, type Disturbed } from './rewiring'
 
@@ -33,6 +34,8 @@ export class Course {
   /** How its conductors lie when nothing is disturbed for a test. */
   private own: Circuit
   private disturbed: Disturbed = []
+  /** What it would show after acts that nobody has done yet; until something is done. */
+  private readonly foreseen = new Map<string, Foresight<Shows>>()
 
   constructor(public sim: Simulation) {
     this.own = sim.circuit
@@ -63,7 +66,7 @@ export class Course {
 
   /** Throws {@link ActionError} where it does not fit the installation. */
   act(text: string): void {
-    this.round = undefined
+    this.changed()
     const ms = waitOf(text)
     if (ms !== undefined) return this.wait(ms)
     // What has not come to its end when it is touched again is taken to be where it usually is.
@@ -74,6 +77,27 @@ export class Course {
     const disturbed = disturbedAfter(this.disturbed, rewiring)
     this.sim = rewired(this.sim, this.own, disturbed)
     this.disturbed = disturbed
+  }
+
+  /** What it would show after some acts, and at moments from there on, each after the one before. */
+  foresee(acts: readonly string[], moments: readonly (string | undefined)[]): Foresight<Shows> {
+    const key = JSON.stringify([acts, moments])
+    let foresight = this.foreseen.get(key)
+    if (!foresight) {
+      const begin = () => {
+        const fork = this.fork()
+        acts.forEach((text) => fork.act(text))
+        return fork
+      }
+      foresight = new Foresight(begin, moments)
+      this.foreseen.set(key, foresight)
+    }
+    return foresight
+  }
+
+  private changed(): void {
+    this.round = undefined
+    this.foreseen.clear()
   }
 
   private onItsRound(): readonly Simulation[] {
@@ -115,7 +139,7 @@ export class Course {
    * disturbed for a test stays so.
    */
   mended(sim: Simulation): void {
-    this.round = undefined
+    this.changed()
     if (sim !== this.sim) this.own = sim.circuit
     this.sim = sim !== this.sim && this.disturbed.length > 0 ? rewired(sim, this.own, this.disturbed) : sim
     this.beside = []

@@ -93,8 +93,7 @@ export function advice(
   const states = statesAhead(hunt.circuit, log, controlsOnly)
   if (!controlsOnly) states.push(...offPlateStates(hunt, log, likeliest.ahead))
   const { circuit, options } = hunt
-  const best = options.strategy === 'most-information' && !everyState
-  const scouted = best && scoutedAhead(hunt, log, likeliest, looks, states)
+  const scouted = everyState ? undefined : scoutedAhead(hunt, log, likeliest, looks, states)
   let found = scouted ? weighedUp(hunt, likeliest, scouted, false) : undefined
   // Before it is said that enough is known, every state has been thought of.
   if (!found || found.decision.stop) {
@@ -193,11 +192,12 @@ interface Likeliest {
   shares: Float64Array
 }
 
+const ratedBy = (shares: Float64Array, seen: readonly LookAhead[]) =>
+  seen.map((told) => ({ ...told, bits: information(shares, told.candidate) })).filter(({ bits }) => bits >= leastBits)
+
 /** What some looks would tell, and whether they pay. Only of looks in every state can be said which suspects none tells apart. */
 function weighedUp(hunt: Hunt, { ahead, shares }: Likeliest, seen: readonly LookAhead[], everyState: boolean) {
-  const rated = seen
-    .map((told) => ({ ...told, bits: information(shares, told.candidate) }))
-    .filter(({ bits }) => bits >= leastBits)
+  const rated = ratedBy(shares, seen)
   const apart = [...ahead.keys()]
   const alikeBy = (tells: (see: WrittenLook) => boolean) =>
     everyState
@@ -224,7 +224,10 @@ function weighedUp(hunt: Hunt, { ahead, shares }: Likeliest, seen: readonly Look
   return { rated, groups: groupsOf(hunt, ahead, alike), decision: { stop, remedy: told } }
 }
 
-/** Where many suspects are left, looks in those states only that tell most of the likeliest of them; undefined where few are. */
+/**
+ * Where many suspects are left, looks in those states only that come first by what they tell of the likeliest of them; undefined where
+ * few are left.
+ */
 function scoutedAhead(
   hunt: Hunt,
   log: readonly HuntEntry[],
@@ -236,11 +239,9 @@ function scoutedAhead(
   const first = shares.slice(0, scouts)
   const sum = first.reduce((all, share) => all + share, 0)
   const scoutShares = first.map((share) => share / sum)
-  const best = new Map<StateAhead, number>()
-  for (const { state, candidate, minutes } of aheadOf(hunt, log, ahead.slice(0, scouts), looks, among))
-    best.set(state, Math.max(best.get(state) ?? 0, information(scoutShares, candidate) / minutes))
+  const rated = ratedBy(scoutShares, aheadOf(hunt, log, ahead.slice(0, scouts), looks, among))
   const kept: StateAhead[] = []
-  for (const [state] of [...best].sort(([, x], [, y]) => y - x)) {
+  for (const state of new Set(inOrder(hunt.circuit, log, hunt.options.strategy, rated).map((look) => look.state))) {
     if (kept.length === statesKept) break
     if (mayBeOffered(state)) kept.push(state)
   }
