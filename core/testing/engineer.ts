@@ -18,7 +18,8 @@ import {
 } from '../src/hunt'
 import { begin, toTheEye, type Hypothesis } from '../src/hypotheses'
 import { edited, type Installation } from '../src/installation'
-import { lookAt, wiringSeen, type Found, type LookResult } from '../src/looks'
+import { sharedError } from '../src/inference'
+import { lookAt, wiringSeen, type Found, type LookResult, type WrittenLook } from '../src/looks'
 import { Simulation } from '../src/simulation'
 import { numbers } from './numbers'
 import { complaintsOf } from './showing'
@@ -63,6 +64,7 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
   const { circuit } = hunt
   const random = numbers(seed)
   const errs = (rate: number) => !exact && random() < rate
+  const misreads = misreadingsBy(errs)
   const real = realised(circuit, truth, random, exact)
   const course = new Course(real.sim)
   let wrongNow = [...truth]
@@ -99,7 +101,7 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
       give({
         id: `e${log.length}`,
         see: made.see,
-        found: seen(course, made, { drawn: circuit.installation, there }, errs, random),
+        found: seen(course, made, { drawn: circuit.installation, there }, misreads, random),
       })
       continue
     }
@@ -156,8 +158,8 @@ function realised(circuit: Circuit, truth: readonly Hypothesis[], random: () => 
       circuit.installation,
     )
     const sim = new Simulation(compile(withOwnFigures(altered, drawn)))
-    for (const { variant } of wrong) {
-      if (variant.defects.length > 0) sim.putIn(variant.defects.map((_, i) => i).join(), variant.defects)
+    for (const { id, variant } of wrong) {
+      if (variant.defects.length > 0) sim.putIn(id, variant.defects)
       sim.settle()
       for (const action of variant.start) begin(sim, action)
       sim.settle()
@@ -175,6 +177,7 @@ function realised(circuit: Circuit, truth: readonly Hypothesis[], random: () => 
         sim.set(owner.id, id, String(like.control(owner.id, id)))
       }
       sim.settle()
+      sim.warmAs(like)
       return sim
     },
   }
@@ -215,12 +218,23 @@ function said(circuit: Circuit, rest: Simulation, random: () => number, errs: (r
   return from[Math.floor(random() * from.length)]
 }
 
+/** Does he misread a look? What makes him misread one thing mostly makes him misread it every time. */
+function misreadingsBy(errs: (rate: number) => boolean): (see: WrittenLook) => boolean {
+  const always = new Map<string, boolean | undefined>()
+  return (see) => {
+    const key = JSON.stringify(see)
+    const rate = usualErrors[see.at]
+    if (!always.has(key)) always.set(key, errs(sharedError) ? errs(rate) : undefined)
+    return always.get(key) ?? errs(rate)
+  }
+}
+
 /** What he writes down. `drawn`: what he compares the wiring with; `there`: how it lies. */
 function seen(
   { sim, touched }: Course,
   { see, outcomes }: NextLook,
   { drawn, there }: { drawn: Installation; there: Installation },
-  errs: (rate: number) => boolean,
+  misreads: (see: WrittenLook) => boolean,
   random: () => number,
 ): Found | 'cannot-tell' {
   const shown: LookResult =
@@ -229,7 +243,7 @@ function seen(
       : lookAt(sim, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : see)
   if ('unknown' in shown) return 'cannot-tell'
   const right = 'chances' in shown ? { word: oneOf(shown.chances, random) } : foundOf(shown)
-  if (!errs(usualErrors[see.at])) return right
+  if (!misreads(see)) return right
   const answer = 'chances' in shown && 'word' in right ? right.word : answerFor(see, shown)
   const others = outcomes.filter((o) => o.answer !== answer)
   return others[Math.floor(random() * others.length)]?.found ?? right

@@ -246,7 +246,7 @@ export function statesAhead(circuit: Circuit, log: readonly HuntEntry[], control
   const back = disturbedIn(log).every(mayBeLive) ? [] : puttingBack(circuit, log)
   const on = [...back, ...actsThat([...log, ...asEntries(back)], circuit, supplyActs(circuit, true))]
   const set = otherActs(circuit)
-    .filter((act) => !wasDone(log, act))
+    .filter((act) => !wasDone(log, act) || throwsItself(circuit, act))
     .map((act): StateAhead => ({
       asking,
       changed: false,
@@ -273,6 +273,14 @@ function wasDone(log: readonly HuntEntry[], act: string): boolean {
   const control = act.slice(0, act.indexOf('=') + 1)
   const last = log.findLast((entry) => 'do' in entry && entry.do.startsWith(control))
   return last !== undefined && 'do' in last && last.do === act
+}
+
+/** A control that its device throws by itself, like a lockout's, can be put back as often as it does. */
+function throwsItself({ devices, deviceIndex }: Circuit, act: string): boolean {
+  const action = parseAction(act)
+  if (action.do !== 'set') return false
+  const owner = devices[deviceIndex.get(action.device) ?? -1]
+  return (owner?.type.primitives ?? []).some((part) => 'throws' in part && part.throws?.control === action.control)
 }
 
 /** A link past a contact of a service that was complained of, the service asked for: as if only that contact had closed. */

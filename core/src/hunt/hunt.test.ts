@@ -382,6 +382,20 @@ describe('what a suspect answers', () => {
     expect(chance({ value: 105, unit: 'V' }, half)).toBe(0.98)
   })
 
+  it('is as right where two parts divide the volts, each as much as 30 % off what is usual; and not where they cannot', () => {
+    const usual = fc.double({ min: 20, max: 20_000, noNaN: true })
+    const off = fc.double({ min: 0.7, max: 1.3, noNaN: true })
+    const divided = (first: number, second: number) => (230 * second) / (first + second)
+    fc.assert(
+      fc.property(usual, usual, off, off, (first, second, a, b) => {
+        const expected = { value: divided(first, second), unit: 'V', full: 230 } as const
+        expect(chance({ value: divided(first * a, second * b), unit: 'V' }, expected)).toBe(0.98)
+      }),
+    )
+    expect(chance({ value: 225, unit: 'V' }, { value: 115, unit: 'V', full: 230 })).toBe(0.01)
+    expect(chance({ value: 115, unit: 'V' }, { value: 230, unit: 'V', full: 230 })).toBe(0.01)
+  })
+
   it('is any of the answers where its simulation does not decide it', () => {
     expect(chance({ word: 'live' }, 'open')).toBeCloseTo(1 / 3, 12)
     for (const see of looksAt(midPosition)) {

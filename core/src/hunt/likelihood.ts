@@ -105,7 +105,10 @@ export function isAlike(expected: LookResult, found: LookResult, instrument?: In
   if (agrees(expected, found, instrument)) return true
   if (!('value' in expected && 'value' in found) || expected.unit !== found.unit) return false
   if (expected.value === null || found.value === null) return false
-  if (expected.unit === 'V') return isSameVolts(expected.value, found.value, wordOf(expected) === wordOf(found))
+  if (expected.unit === 'V') {
+    const isSameWord = wordOf(expected) === wordOf(found)
+    return isSameVolts(expected.value, found.value, isSameWord) || isSameDivision(expected, found.value)
+  }
   // Nothing, or a closed contact, is not a little of what is there.
   const [less, more] = [expected.value, found.value].sort((x, y) => x - y) as [number, number]
   return less > closed[expected.unit] && more - less <= spread[expected.unit] * more
@@ -119,6 +122,19 @@ function isSameVolts(one: number, other: number, sameWord: boolean): boolean {
   return sameWord && (more - less <= pickedUp || more <= 3 * less)
 }
 const pickedUp = 15
+
+/**
+ * Two parts in series divide the volts as their impedances are to each other, and each may be as much as 30 % off what is usual: so may
+ * what is on the one be to what is on the other.
+ */
+function isSameDivision(expected: { value: number | null } | { value: number; full: number }, found: number): boolean {
+  if (expected.value === null || !('full' in expected)) return false
+  const { value, full } = expected
+  if (Math.min(value, found) <= 0 || Math.max(value, found) >= full) return false
+  const [less, more] = [value, found].map((volts) => volts / (full - volts)).sort((x, y) => x - y) as [number, number]
+  return more * (1 - offUsual) <= less * (1 + offUsual)
+}
+const offUsual = 0.3
 const closed = { W: 1, Ω: 2, MΩ: 0.1, '°C': 0 } as const
 
 /** The chance of what was found where so much is expected. Above 0, at most 1. */

@@ -13,7 +13,9 @@ const after = (log: HuntEntry[], { acts, see }: NextLook, word: string): HuntEnt
 ]
 
 const heating = ['programmer.heating', 'stat-1.contact']
+const hotWater = ['programmer.hot-water', 'cyl-stat.contact']
 const radiators = { at: 'warmth', device: 'radiators-heating-1' }
+const cylinder = { at: 'warmth', device: 'hot-water-cylinder' }
 const call = { at: 'boiler', device: 'boiler' }
 
 describe('the proof of a cure', () => {
@@ -32,17 +34,41 @@ describe('the proof of a cure', () => {
     ])
   })
 
-  it.each<[string, NextLook['asking'], NextLook['see'], string]>([
-    ['never-goes-off', [], call, 'not-called'],
-    ['comes-on-by-itself', [], call, 'not-called'],
-    ['warms-with-another', ['programmer.hot-water', 'cyl-stat.contact'], radiators, 'stays-cold'],
-    ['gets-too-hot', ['programmer.heating'], radiators, 'stays-cold'],
-    ['only-with-another', heating, radiators, 'warms'],
-  ] as never)('of "%s" is seen in %j at %j: %s', (what, asking, see, word) => {
+  it.each<[string, [NextLook['asking'], NextLook['see'], string][]]>([
+    [
+      'never-goes-off',
+      [
+        [heating, radiators, 'warms'],
+        [[], call, 'not-called'],
+      ],
+    ],
+    [
+      'comes-on-by-itself',
+      [
+        [heating, radiators, 'warms'],
+        [[], call, 'not-called'],
+      ],
+    ],
+    [
+      'warms-with-another',
+      [
+        [hotWater, cylinder, 'warms'],
+        [hotWater, radiators, 'stays-cold'],
+      ],
+    ],
+    [
+      'gets-too-hot',
+      [
+        [heating, radiators, 'warms'],
+        [['programmer.heating'], radiators, 'stays-cold'],
+      ],
+    ],
+    ['only-with-another', [[heating, radiators, 'warms']]],
+  ] as never)('of "%s" is seen where it shows; that something stays off, where something comes on', (what, steps) => {
     const log = [said(what), mended()]
-    const [proof] = proofsLeft(circuit, log)
-    expect(kept(proof)).toEqual({ asking, see })
-    expect(proofsLeft(circuit, after(log, proof, word))).toEqual([])
+    expect(proofsLeft(circuit, log).map(kept)).toEqual(steps.map(([asking, see]) => ({ asking, see })))
+    const told = steps.reduce((now, [, , word]) => after(now, proofsLeft(circuit, now)[0], word), log)
+    expect(proofsLeft(circuit, told)).toEqual([])
   })
 
   it('of a clock is the clock, as things stand, once; set for it are controls only where it is dark without', () => {

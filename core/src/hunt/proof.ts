@@ -88,13 +88,13 @@ function statesOf(
   log: readonly HuntEntry[],
 ): Pick<Proof, 'asking' | 'see'>[] {
   const asked = askingFor(circuit, demand)
-  const [emitter] = demand.circuit.emitters ?? []
-  const warms: WrittenLook[] = emitter === undefined ? callAt(circuit) : [{ at: 'warmth', device: emitter }]
+  const warms = warmthOf(circuit, demand)
   const each = (asking: ControlState, looks: readonly WrittenLook[]) => looks.map((see) => ({ asking, see }))
   switch (what) {
     case 'never-goes-off':
     case 'comes-on-by-itself':
-      return each([], callAt(circuit))
+      // That it is off says something of what comes on.
+      return [...each(asked, warms), ...each([], callAt(circuit))]
     case 'comes-on-at-wrong-times':
       // A clock goes whatever is asked for; one that is fed through a channel is dark unless that is on.
       return [
@@ -102,16 +102,23 @@ function statesOf(
         ...each(asked, warms),
       ]
     case 'gets-too-hot':
-      return each(asked.slice(0, 1), warms)
+      return [...each(asked, warms), ...each(asked.slice(0, 1), warms)]
     case 'warms-with-another':
+      // Where the other does not warm either, that this stays cold says nothing.
       return circuit.installation.intent.demands
         .filter(({ id }) => id !== demand.id)
-        .flatMap((other) => each(askingFor(circuit, other), warms))
+        .flatMap((other) => each(askingFor(circuit, other), [...warmthOf(circuit, other), ...warms]))
     case 'blows-the-fuse':
       return each(asked, [...fusesOf(circuit), ...warms])
     default:
       return each(asked, warms)
   }
+}
+
+/** Where it is felt that a service warms; without an emitter, that the boiler is called. */
+function warmthOf(circuit: Circuit, { circuit: { emitters } }: Demand): WrittenLook[] {
+  const [emitter] = emitters ?? []
+  return emitter === undefined ? callAt(circuit) : [{ at: 'warmth', device: emitter }]
 }
 
 const callAt = ({ devices }: Circuit): WrittenLook[] =>
