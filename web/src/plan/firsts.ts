@@ -6,6 +6,6 @@ export const firsts: Record<FirstDone, { name: string; why: string }> = {
   supply: { name: 'Supply first', why: 'the cable on which all others hang is in its place from the start' },
   mains: {
     name: 'L, N and earth together',
-    why: 'after the links, of all cables at once: out of the way of what is switched',
+    why: 'of all cables at once, after the links; what is switched is then easy to see',
   },
 }

@@ -51,7 +51,7 @@ describe('the steps of a wiring', () => {
 
   it('begin in the order of a link that was sent, which says why it is taught so; what is ticked stays so in any order', async () => {
     const { ticks } = await steps('?first=mains')
-    expect(screen.getByText(/^L, N and earth together: after the links, of all cables at once/)).toBeTruthy()
+    expect(screen.getByText(/^L, N and earth together: of all cables at once, after the links/)).toBeTruthy()
     const mains = within(screen.getByRole('region', { name: 'Line, neutral and earth, at the Wiring centre' }))
     fireEvent.click(mains.getByRole('checkbox', { name: /^Land green-yellow of Programmer cable/ }))
     await waitFor(() => expect(ticks()).toHaveLength(1))
