@@ -27,7 +27,7 @@ export class Foresight<S> {
     private readonly begin: () => Going<S>,
     private readonly moments: readonly (string | undefined)[],
   ) {
-    this.shown = moments.map(() => new Map())
+    this.shown = moments.map(() => new Map<string, S>())
   }
 
   /** Will nothing move any more by then? */

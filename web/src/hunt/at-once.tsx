@@ -16,6 +16,16 @@ const hardlyMatters = 0.005
 /** So many share the pairs between them: what a machine has to spare, and two at least. */
 const sharedBy = Math.min(6, Math.max(2, navigator.hardwareConcurrency - 1))
 
+const placeOfSeveral = 'several-at-once'
+
+/** Opens them where they stand, beside the suspects. */
+export function openSeveral(): void {
+  const there = document.getElementById(placeOfSeveral)
+  if (!(there instanceof HTMLDetailsElement)) return
+  there.open = true
+  there.querySelector('summary')?.focus()
+}
+
 /** Two causes at once, and three: nobody goes through them in their head. A run of its own, which never keeps the card waiting. */
 export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
   const { circuit, entries, record } = screen
@@ -27,25 +37,25 @@ export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
   useEffect(() => () => run.current?.abort(), [])
   const begin = async (threes: number) => {
     run.current?.abort()
-    const own = new AbortController()
-    run.current = own
+    const mine = new AbortController()
+    run.current = mine
     setError(undefined)
     setRunning(true)
     const parts: AtOnce[] = []
     const hear = (part: number) => (at: AtOnce) => {
-      if (own.signal.aborted) return
+      if (mine.signal.aborted) return
       parts[part] = at
       const merged = mergedAtOnce(parts.filter(Boolean))
       setTold({ of: now, at: merged })
       // Threes are made of the pairs of one run, which knows by itself when to go on.
-      if (threes === 0 && merged.restAtMost <= hardlyMatters) own.abort()
+      if (threes === 0 && merged.restAtMost <= hardlyMatters) mine.abort()
     }
     const begun = (part: number, wanted: AtOnceOptions) =>
       longRun(
         `at-once-${part}`,
         (api, number) =>
           api.atOnce(number, circuit.installation, [...entries], record.options, wanted, proxy(hear(part))),
-        own.signal,
+        mine.signal,
       )
     try {
       await (threes > 0
@@ -53,10 +63,10 @@ export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
         : Promise.all(Array.from({ length: sharedBy }, (_, at) => begun(at, { part: { at, of: sharedBy } }))))
     } catch (e) {
       // The other does not go on by itself behind what is said.
-      own.abort()
+      mine.abort()
       setError(e as Error)
     }
-    if (run.current === own) setRunning(false)
+    if (run.current === mine) setRunning(false)
   }
   const stop = () => {
     run.current?.abort()
@@ -65,7 +75,7 @@ export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
   const { pairs, threes } = told?.at ?? {}
   const stage = threes ?? pairs
   return (
-    <details className="at-once">
+    <details className="at-once" id={placeOfSeveral}>
       <summary>More than one cause at once?</summary>
       {!running && (
         <p>

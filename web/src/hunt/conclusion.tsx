@@ -3,6 +3,7 @@ import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
 import { v4 as newId } from 'uuid'
 import { storeOf } from '../store/stores'
+import { openSeveral } from './at-once'
 import { conclude } from './conclude'
 import type { HuntScreen } from './hunt-screen'
 import { deviceOf, numberOf } from './suspects'
@@ -62,10 +63,15 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
         <p className="step">No look pays any more</p>
         <h2 className="question">Nothing on the list is likely enough to be worth doing</h2>
         <p className="method">
-          It may be something that is on no list, or a look was mistaken. Take the likeliest below as a start for your
-          own search; what you notice can be entered at any time.
+          It may be two causes at once, something that is on no list, or a look was mistaken. Take the likeliest below
+          as a start for your own search; what you notice can be entered at any time.
         </p>
-        <div className="ends">{look}</div>
+        <div className="ends">
+          <Button variant="outline-primary" onClick={openSeveral}>
+            Two causes at once?
+          </Button>
+          {look}
+        </div>
       </section>
     )
   if (remedy.done)

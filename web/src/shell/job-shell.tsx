@@ -64,8 +64,8 @@ export function JobShell() {
       : []),
     { to: 'bench', name: 'Bench', state: conductorsText(doc) },
     { to: 'checks', name: 'Checks', state: checkState(verdict, doc) },
-    { to: 'trace', name: 'Trace', state: 'Set controls, watch signals' },
-    { to: 'week', name: 'Week', state: 'Clocks, rooms, hot water' },
+    { to: 'trace', name: 'Trace', state: 'Signals, live' },
+    { to: 'week', name: 'Week', state: 'Clocks and heat' },
     {
       to: 'hunt',
       name: 'Hunt',
@@ -108,14 +108,14 @@ export function JobShell() {
 const surveyState = ({ survey }: SiteRecord): string => {
   const seen = survey?.seen.cables.reduce((sum, { cores }) => sum + cores.length, 0) ?? 0
   if (seen === 0) return 'What is there'
-  return survey?.taken ? 'The wiring as found' : `${seen} conductors seen`
+  return survey?.taken ? 'The wiring as found' : `${seen} cores seen`
 }
 
 const conductorsText = (doc: Installation | undefined): string =>
   doc ? `${doc.cables.reduce((n, c) => n + c.cores.length, 0)} conductors` : 'The wiring itself'
 
 const changeState = (change: PlannedChange | undefined): string =>
-  change ? `${change.done ? 'Done: ' : ''}${change.name}` : 'What moves for other controls'
+  change ? (change.done ? 'Done' : 'Planned, to be done') : 'What moves'
 
 /** The run that is under way or came last, in a few words. */
 function runState(record: SiteRecord): string {
