@@ -158,10 +158,17 @@ bench.add(
   },
   { beforeEach: () => hunt.follow(log) },
 )
-bench.add('hunt: the next look', () => void advice(hunt, log), { beforeAll: () => hunt.follow(log) })
+/** A fork has foreseen nothing yet: each time as the first time. */
+let standing = hunt
+const forked = { beforeEach: () => void (standing = hunt.fork()) }
+bench.add('hunt: the next look', () => void advice(standing, log), { beforeAll: () => hunt.follow(log), ...forked })
+bench.add('hunt: the next look once more, nothing done meanwhile', () => void advice(hunt, log), {
+  beforeAll: () => hunt.follow(log),
+})
 const complained: HuntEntry[] = [{ id: 'said', says: { what: 'does-not-come-on', demand: 'heating-1' } }]
-bench.add('hunt: the first look, after the customer was heard', () => void advice(hunt, complained), {
+bench.add('hunt: the first look, after the customer was heard', () => void advice(standing, complained), {
   beforeAll: () => hunt.follow(complained),
+  ...forked,
 })
 let unseen = hunt
 bench.add('hunt: the first look in a system of which nothing is remembered', () => void advice(unseen, complained), {
