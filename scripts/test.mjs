@@ -29,6 +29,8 @@ need('poppler-utils', 'poppler-utils', () => spawnSync('pdftotext', ['-v']).erro
 
 let passed = 0
 let failed = 0
+/** What failed, told again at the end: the beginning of a long output is soon out of sight. */
+const failures = []
 /** Runs a script while others run; what it says comes in one piece when it has ended. */
 const step = (name, script) =>
   new Promise((resolve) => {
@@ -38,7 +40,10 @@ const step = (name, script) =>
     child.on('close', (code) => {
       process.stdout.write(`\n== ${name}\n${Buffer.concat(said)}`)
       if (code === 0) passed++
-      else failed++
+      else {
+        failed++
+        failures.push(name)
+      }
       resolve()
     })
   })
@@ -56,12 +61,21 @@ for (const [name, script] of [
   })
   if (!existsSync(report)) {
     failed++
+    failures.push(`${name}: nothing was reported`)
     continue
   }
-  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(report, 'utf8'))
+  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(
+    readFileSync(report, 'utf8'),
+  )
+  for (const { name: file, message, assertionResults } of testResults.filter(({ status }) => status === 'failed'))
+    failures.push(
+      ...assertionResults.filter(({ status }) => status === 'failed').map(({ fullName }) => `${file}: ${fullName}`),
+      message,
+    )
   passed += numPassedTests
   failed += numFailedTests + numRuntimeErrorTestSuites
 }
 
+if (failures.length > 0) process.stdout.write(`\n== Failed\n${failures.join('\n')}\n`)
 process.stdout.write(`\n${passed} passed, ${failed} failed\n`)
 process.exit(failed > 0 || passed === 0 ? 1 : 0)

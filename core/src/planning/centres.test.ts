@@ -192,12 +192,22 @@ describe('the terminals of a plan', () => {
         places.forEach((own) => {
           const used = [...new Set(own)]
           fewest += used.length - 1
-          // Linked one after the other: every terminal of the function is reached from its first, and none of another.
-          const joints = links.filter(({ between }) => between.some((at) => used.includes(at)))
+          const joints = links.filter(({ kind, between }) => kind !== 'cut' && between.some((at) => used.includes(at)))
+          // Every terminal of the function is reached from its first, and none of another.
+          const reached = new Set(used.slice(0, 1))
+          for (const at of reached)
+            for (const { between } of joints) if (between.includes(at)) between.forEach((other) => reached.add(other))
+          expect([...reached].sort()).toEqual([...used].sort())
+          if (centreKind(kind).by === 'device') return
+          // Side by side, each joined to the next.
           expect(joints.map(({ between }) => between)).toEqual(used.slice(1).map((at, i) => [used[i], at]))
         })
-        expect(links).toHaveLength(fewest)
+        expect(links.filter((link) => link.kind !== 'cut')).toHaveLength(fewest)
       }),
+      {
+        numRuns: 300,
+        examples: [[[{ id: 'A', legend: 'Function', from: ['one', 'three', 'one', 'two'] }], 'board-cut']],
+      },
     )
   })
 })
