@@ -4,6 +4,9 @@ import { availableParallelism } from 'node:os'
 
 /** Studies of many examples, one process an example at a time for each processor; and tables of what they found. */
 
+/** Installations are forked by the thousand, and most do not last: with more room they are dead before anybody looks after them. */
+const roomForTheYoung = '--max-semi-space-size=64'
+
 /** In a process that was started for one example: studies it, sends what it found, and is true. */
 export function answering<R>(study: (id: string) => R): boolean {
   const id = process.env.STUDY_OF
@@ -14,7 +17,10 @@ export function answering<R>(study: (id: string) => R): boolean {
 
 async function inProcess<R>(script: string, id: string): Promise<R> {
   return new Promise((done, failed) => {
-    const child = fork(script, [], { env: { ...process.env, STUDY_OF: id } })
+    const child = fork(script, [], {
+      env: { ...process.env, STUDY_OF: id },
+      execArgv: [...process.execArgv, roomForTheYoung],
+    })
     child.once('message', (result) => done(result as R))
     child.once('exit', (code) => code && failed(new Error(`the study of ${id} ended with ${code}`)))
   })

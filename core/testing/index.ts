@@ -76,6 +76,7 @@ export function wired({ devices, wires, cables = [], demands = [], supply }: Wir
 }
 export * from './briefs'
 export * from './engineer'
+export * from './lived'
 export * from './numbers'
 export * from './scrambled'
 export * from './showing'

@@ -16,6 +16,10 @@ export interface Shown {
   chances: number[]
   expected: Expected[]
   kind: Kind
+  /** Whose it is: the first of its kind, or the one of whom something was put right. */
+  of: string
+  /** Entries of the log that it has been taken along. */
+  gone: number
 }
 
 /** Takes suspects along a log, entry by entry. */
@@ -26,13 +30,14 @@ export class Along {
     private readonly ground: Ground,
   ) {}
 
-  begun(kind: Kind): Shown {
-    return { course: new Course(this.ground.restOf(kind).fork()), kind, chances: [], expected: [] }
+  begun(kind: Kind, of: string): Shown {
+    return { course: new Course(this.ground.restOf(kind).fork()), kind, chances: [], expected: [], of, gone: 0 }
   }
 
   /** `putRight`: what is put right in the log is put right of it; else it goes on as it was, like something that only looks like it. */
   step(shown: Shown, entry: HuntEntry, suspect: Suspect, putRight: boolean): void {
     const { course } = shown
+    shown.gone++
     if ('do' in entry) return course.act(entry.do)
     const causes = causesOf(suspect)
     if ('mended' in entry) {

@@ -1,10 +1,9 @@
-import { circuitOf } from '../../testing'
-import { restOf, variantOf } from '../hypotheses'
-import type { Found, WrittenLook } from '../looks'
+import { circuitOf, lived } from '../../testing'
+import type { WrittenLook } from '../looks'
 import { demandActions } from '../inputs'
-import { formatAction, Simulation } from '../simulation'
+import { formatAction } from '../simulation'
 import { nth } from '../lists'
-import { Course, Hunt, atOnceOf, mergedAtOnce, type AtOnce, type HuntEntry } from '.'
+import { Hunt, atOnceOf, mergedAtOnce, type AtOnce, type HuntEntry } from '.'
 import { Ground } from './ground'
 import { Alterations, asOne, behavesAs, combinable, type One } from './together'
 
@@ -12,33 +11,15 @@ const circuit = circuitOf('two-port-heating-hot-water')
 const hunt = new Hunt(circuit)
 const truths = ['zv-1.motor.open', 'zv-hw.end-switch.never-makes']
 
-/** A log that is written while it is lived through, where all of these are so. */
-function lived(of: Hunt, wrong: readonly string[]) {
-  const causes = wrong.map((id) => of.suspects.find((s) => s.id === id)!.hypothesis!)
-  const course = new Course(restOf(of.circuit, variantOf(causes), new Simulation(of.circuit)))
-  const log: HuntEntry[] = []
-  return {
-    log,
-    done(...texts: string[]) {
-      for (const text of texts) {
-        course.act(text)
-        log.push({ id: `e${log.length}`, do: text })
-      }
-    },
-    seen(...looks: WrittenLook[]) {
-      for (const see of looks) {
-        const { expected } = course.shows(see)
-        if (expected === 'open' || 'unknown' in expected || 'chances' in expected) throw new Error('it shows one thing')
-        const found: Found = 'full' in expected ? { value: expected.value, unit: 'V' } : expected
-        log.push({ id: `e${log.length}`, see, found })
-      }
-    },
-  }
-}
+const livedBy = (of: Hunt, wrong: readonly string[]) =>
+  lived(
+    of.circuit,
+    wrong.map((id) => of.suspects.find((s) => s.id === id)!.hypothesis!),
+  )
 
 /** Both services tried alone, on an installation in which both valves have failed. */
 function bothTried(): HuntEntry[] {
-  const { log, done, seen } = lived(hunt, truths)
+  const { log, done, seen } = livedBy(hunt, truths)
   const boiler: WrittenLook = { at: 'boiler', device: 'boiler' }
   const volts = (red: string): WrittenLook => ({ at: 'points', with: 'tester', red })
   done('programmer.heating=on', 'stat-1.set=30', 'settle')
@@ -206,7 +187,7 @@ describe('three causes at once', () => {
 /** Each lever tried with its service asked for, then, isolated, the ohms of each motor where its lead ends. */
 function valvesTried(of: Hunt, wrong: readonly string[], valves: readonly string[]): HuntEntry[] {
   const { circuit: wide } = of
-  const { log, done, seen } = lived(of, wrong)
+  const { log, done, seen } = livedBy(of, wrong)
   const { demands } = wide.installation.intent
   for (const valve of valves) {
     const demand = demands.find((d) => d.circuit.valves.some(({ device }) => device === valve))!

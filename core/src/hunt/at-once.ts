@@ -1,9 +1,8 @@
 import { nth } from '../lists'
 import { logLikelihoods } from '../inference'
-import { Alterations, asOne, behavesAs, combinable, weightOf, type Cause, type Together } from './together'
+import { Alterations, asOne, behavesAs, combinable, weightOf, type Together } from './together'
 import type { HuntEntry } from './case'
-import { Ground } from './ground'
-import { Hunt } from './hunt'
+import type { Hunt } from './hunt'
 import { actPartsConductors } from './rewiring'
 
 /** So many at a time, between which it can be left. */
@@ -97,8 +96,8 @@ export interface AtOnceOptions {
 }
 
 /**
- * Two causes at once, and on request three, gone along the same log: those first whose weights are high and one of which fits what
- * was found. Gives what it has come to after every few of them; it ends when all have been looked at, or the `most` of them, or when
+ * Two causes at once, and on request three, gone along the same log: those first whose weights are high and which fit what was
+ * found, each finding as well as one of them does. Gives what it has come to after every few of them; it ends when all have been looked at, or the `most` of them, or when
  * all that is left of the pairs can have no more than `enough` of the weight. Several that cannot all be so (one conductor in two
  * places) are left out.
  */
@@ -137,7 +136,7 @@ export function* atOnceOf(
   }
 
   // Every run of several goes through other batches, the likeliest of all of them first.
-  const pairs = pairsInOrder(hunt, fitOf).filter((_, i) => Math.floor(i / batch) % part.of === part.at)
+  const pairs = hunt.pairsInOrder().filter((_, i) => Math.floor(i / batch) % part.of === part.at)
   const gone: Gone[] = []
   let at: GoneThrough = { done: 0, of: Math.min(most, pairs.length), lookedAt: 0 }
   for (const some of goneThrough(hunt, log, pairs, most)) {
@@ -165,7 +164,7 @@ function* goneThrough(
   most: number,
 ): Generator<{ gone: Gone[]; done: number; mass: number }, void> {
   let mass = 0
-  const { circuit, options, whole } = hunt
+  const { circuit } = hunt
   const known = new Map<string, number>()
   const alterations = new Alterations(circuit)
   const mayBeKnown = log.every(hangsOnBehaviour)
@@ -179,12 +178,8 @@ function* goneThrough(
     const done = from + some.length
     const fresh = [...new Map(possible.filter(({ as }) => !known.has(as)).map((p) => [p.as, p])).values()]
     if (fresh.length > 0) {
-      const suspects = fresh.map(({ one: { suspect } }) => suspect)
-      const made = fresh.map(({ one }) => one)
-      const together = new Hunt(circuit, options, new Ground(circuit, suspects, whole, undefined, made), true)
-      // Whatever else was put right changes nothing of these.
-      const own = new Set(fresh.flatMap(({ of }) => of.causes.map(({ id }) => id)))
-      together.follow(log.filter((entry) => !('mended' in entry) || own.has(entry.mended)))
+      const together = hunt.of(fresh.map(({ one }) => one))
+      together.follow(log)
       together.logLikelihoods().forEach((likelihood, i) => known.set(nth(fresh, i).as, likelihood))
     }
     const gone = possible.map(({ of, as }): Gone => {
@@ -198,18 +193,6 @@ function* goneThrough(
 /** What is found there hangs on what an installation does, and on nothing that two which do the same may differ in. */
 const hangsOnBehaviour = (entry: HuntEntry): boolean =>
   'do' in entry ? !actPartsConductors(entry.do) : 'says' in entry || ('see' in entry && entry.see.at !== 'wiring')
-
-/** All pairs that could be, the likeliest first by their weights and by the better fit of the two. */
-function pairsInOrder({ singles }: Hunt, fitOf: ReadonlyMap<string, number>): Together[] {
-  const { weigh } = weightOf(singles, 2)
-  const fit = ({ id }: Cause) => fitOf.get(id) ?? -Infinity
-  const listed = combinable(singles)
-  return ranked(
-    listed.flatMap((a, i) =>
-      listed.slice(i + 1).map((b) => ({ causes: [a, b], prior: weigh(a, b), fit: Math.max(fit(a), fit(b)) })),
-    ),
-  )
-}
 
 /** The best pairs with a third beside them, each three once, the likeliest first by their weights and by what fits better. */
 function threesInOrder({ singles }: Hunt, pairs: readonly Gone[], fitOf: ReadonlyMap<string, number>): Together[] {

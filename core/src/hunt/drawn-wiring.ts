@@ -8,19 +8,22 @@ import type { Expected } from './likelihood'
  * conductors join the same may look different.
  */
 export class DrawnWiring {
-  private readonly known = new Map<string, Installation>()
+  private readonly known = new Map<string, { doc: Installation; seen: Map<string, Expected> }>()
 
   constructor(private readonly drawn: Installation) {}
 
   /** At a device or wiring centre, where these are wrong. */
   shownAt(thing: string, causes: readonly Hypothesis[]): Expected {
-    return { word: wiringSeen(this.drawn, this.with(causes), thing) }
+    const { doc, seen } = this.with(causes)
+    let shown = seen.get(thing)
+    if (!shown) seen.set(thing, (shown = { word: wiringSeen(this.drawn, doc, thing) }))
+    return shown
   }
 
-  private with(causes: readonly Hypothesis[]): Installation {
+  private with(causes: readonly Hypothesis[]) {
     const key = causes.map(({ id }) => id).join(' + ')
-    let doc = this.known.get(key)
-    if (!doc) this.known.set(key, (doc = toTheEye(this.drawn, causes)))
-    return doc
+    let known = this.known.get(key)
+    if (!known) this.known.set(key, (known = { doc: toTheEye(this.drawn, causes), seen: new Map<string, Expected>() }))
+    return known
   }
 }

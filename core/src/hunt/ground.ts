@@ -40,7 +40,7 @@ export class Ground {
         !joined && onlyRewired(suspect)
           ? wiringText(made[i]?.own ?? circuitOfVariant(circuit, suspect.hypothesis.variant))
           : `only ${suspect.id}`
-      if (!kinds.has(key)) this.members[kinds.size] = i
+      if (!kinds.has(key)) this.members.push(i)
       kinds.set(key, kinds.get(key) ?? kinds.size)
       return kinds.get(key)!
     })

@@ -4,17 +4,19 @@ import { likeness, type Contradiction, type Evidence, type Weighing } from '../i
 import { nth } from '../lists'
 import type { Simulation } from '../simulation'
 import type { WrittenLook } from '../looks'
-import { Along, isOf, tells, type Shown, type TellingEntry } from './along'
+import { Along, tells, type Shown, type TellingEntry } from './along'
 import { usualHuntOptions, type HuntEntry, type HuntOptions } from './case'
 import type { Course } from './course'
 import { Ground } from './ground'
 import { chanceOf, usualToldError, type Expected } from './likelihood'
 import { misfits, type Misfit } from './misfits'
 import { actPartsConductors } from './rewiring'
-import { secondsOf } from './seconds'
+import { mendedAfter, mendedIn } from './put-right'
+import { pairsInOrder, secondsOf, type RankedPair } from './seconds'
 import { blamedOf, sourceOf } from './sources'
 import { stateAfter } from './standing'
 import { causesOf, suspectsOf, unlisted, type Suspect } from './suspects'
+import type { One } from './together'
 import { HuntWeighing, type Likeness } from './weighing'
 
 /** An entry of the log that does not fit the installation; the message is one line for the user. */
@@ -30,6 +32,9 @@ export class HuntError extends Error {
 
 /** A look in a state, as one name. */
 export const lookIn = (see: WrittenLook, state: string): string => `${JSON.stringify(see)} in ${state}`
+
+/** Where what is on no list has more than this share, two at once are thought of, though neither was put right. */
+const mostlyUnlisted = 0.25
 
 /** Options on which the weights of suspects hang. */
 type OfWeights = 'workedOn' | 'fresh' | 'old' | 'wet' | 'stoodStill' | 'weights'
@@ -53,8 +58,10 @@ export class Hunt {
   private log: readonly HuntEntry[] = []
   /** What was found, as far as the log has been followed. */
   private told?: HuntWeighing
-  /** What has been put right, and something else beside it. */
+  /** Two at once: what has been put right, and something else beside it; and any, where nothing fits by itself. */
   private seconds?: Hunt
+  /** Taken along the beginning of the log already, by whose they are. */
+  private readonly inherited = new Map<string, Shown>()
   /** By whom it is worked out: those who are joined alike together, until the log takes conductors from each other. */
   private by: Ground
 
@@ -85,11 +92,11 @@ export class Hunt {
   /** Another hunt, where this one stands. */
   fork(): Hunt {
     const fork = new Hunt(this.circuit, this.options, this.ground, this.onlyListed)
-    fork.shown = this.shown.map(({ course, kind, chances, expected }) => ({
-      course: course.copy(),
-      kind,
-      chances: [...chances],
-      expected: [...expected],
+    fork.shown = this.shown.map((shown) => ({
+      ...shown,
+      course: shown.course.copy(),
+      chances: [...shown.chances],
+      expected: [...shown.expected],
     }))
     fork.shownOf = this.shownOf
     fork.by = this.by
@@ -126,26 +133,12 @@ export class Hunt {
 
   /** What was put right, or went with a part that was changed. */
   get mended(): ReadonlySet<string> {
-    return new Set(this.mendedIn(this.log))
+    return mendedIn(this.singles, this.log)
   }
 
   private mendedBefore(entry: string): ReadonlySet<string> {
-    return new Set(
-      this.mendedIn(
-        this.log.slice(
-          0,
-          this.log.findIndex(({ id }) => id === entry),
-        ),
-      ),
-    )
-  }
-
-  private mendedIn(log: readonly HuntEntry[]): string[] {
-    return log.flatMap((entry) => {
-      if ('mended' in entry) return [entry.mended]
-      if (!('renew' in entry)) return []
-      return this.singles.flatMap((suspect) => causesOf(suspect).flatMap((one) => (isOf(one, entry) ? [one.id] : [])))
-    })
+    const at = this.log.findIndex(({ id }) => id === entry)
+    return mendedIn(this.singles, this.log.slice(0, at))
   }
 
   /** Entries that tell something, in the order of the log. */
@@ -173,7 +166,7 @@ export class Hunt {
     const { kindOf, kinds } = by
     const along = new Along(this.circuit, this.options, by)
     // Whatever was put right is put right of one suspect, not of those who behaved alike before.
-    const apart = new Set(this.mendedIn(log))
+    const apart = mendedIn(this.singles, log)
     let next = kinds
     const shownOf = this.singles.map((suspect, i) =>
       causesOf(suspect).some(({ id }) => apart.has(id)) ? next++ : nth(kindOf, i),
@@ -183,8 +176,8 @@ export class Hunt {
       this.shown.length === next &&
       this.isOnTheWayTo(log) &&
       shownOf.every((shown, i) => shown === this.shownOf[i])
-    const from = goesOn ? this.log.length : 0
     const before = goesOn ? this.shown : []
+    const secondsBefore = this.seconds
     this.told = undefined
     this.shown = []
     this.seconds = undefined
@@ -199,8 +192,11 @@ export class Hunt {
     for (let at = 0; at < next; at++) {
       const isApart = at >= kinds
       const suspect = (isApart ? firstApart : firstOfKind).get(at) ?? 0
-      const one = before[at] ?? along.begun(nth(kindOf, suspect))
-      for (let i = from; isNeeded(at) && i < log.length; i++)
+      const kind = nth(kindOf, suspect)
+      const of = `${nth(this.singles, suspect).id}${isApart ? ', apart' : ''}`
+      const one = before[at] ?? this.inherited.get(of) ?? along.begun(kind, of)
+      one.kind = kind
+      for (let i = one.gone; isNeeded(at) && i < log.length; i++)
         along.step(one, nth(log, i), nth(this.singles, suspect), isApart)
       shown.push(one)
       yield shown.length / next
@@ -210,22 +206,47 @@ export class Hunt {
     this.shown = shown
     this.shownOf = shownOf
     this.log = [...log]
-    if (!this.onlyListed && apart.size > 0) this.seconds = this.secondsOf(log, apart)
+    this.inherited.clear()
+    if (!this.onlyListed) this.seconds = this.secondsOf(log, secondsBefore)
   }
 
-  private secondsOf(log: readonly HuntEntry[], apart: ReadonlySet<string>): Hunt {
-    const mended = new Map(
-      [...apart].map((id) => {
-        const at = log.findIndex((_, i) => this.mendedIn(log.slice(0, i + 1)).includes(id))
-        return [id, log.slice(0, at).filter(tells).length]
-      }),
-    )
-    const seconds = secondsOf(this.circuit, this.singles, mended, (single) => this.chancesLike(single))
-    const hunt = new Hunt(this.circuit, this.options, new Ground(this.circuit, seconds, this.ground.whole), true)
-    // Whatever else was put right changes nothing of these.
-    const own = new Set(seconds.flatMap((suspect) => causesOf(suspect).map(({ id }) => id)))
-    hunt.follow(log.filter((entry) => !('mended' in entry) || own.has(entry.mended)))
+  /** Two at once, where something was put right, or nothing on the list fits by itself. */
+  private secondsOf(log: readonly HuntEntry[], before?: Hunt): Hunt | undefined {
+    const mended = mendedAfter(this.singles, log)
+    const ofAll = this.shareOf(unlisted) > mostlyUnlisted
+    if (mended.size === 0 && !ofAll) return undefined
+    this.told = undefined
+    const seconds = secondsOf(this.circuit, this.singles, { mended, ofAll }, (single) => this.chancesLike(single))
+    const hunt = this.of(seconds)
+    if (before?.isOnTheWayTo(log)) before.leavesTo(hunt)
+    hunt.follow(log)
     return hunt
+  }
+
+  /** A hunt of several at once and of nothing else, which goes along what this one goes along. */
+  of(several: readonly One[]): Hunt {
+    const suspects = several.map(({ suspect }) => suspect)
+    return new Hunt(
+      this.circuit,
+      this.options,
+      new Ground(this.circuit, suspects, this.whole, undefined, several),
+      true,
+    )
+  }
+
+  /** Whoever is in both need not be taken along what this one has come along. This one is not to be used any more. */
+  private leavesTo(heir: Hunt): void {
+    for (const one of this.shown) heir.inherited.set(one.of, one)
+  }
+
+  /** All pairs of single suspects, those first that may go best with what was found. */
+  pairsInOrder(): RankedPair[] {
+    const mended = mendedAfter(this.singles, this.log)
+    return pairsInOrder(this.singles, (single) => this.chancesLike(single), mended)
+  }
+
+  private shareOf(id: string): number {
+    return this.ranking().shares[this.suspects.findIndex((suspect) => suspect.id === id)] ?? 0
   }
 
   /** Of each finding how probable it is for what looks like a single suspect and was not put right with it. */
@@ -379,7 +400,9 @@ export class Hunt {
 
   /** Entries that do not fit the installation; the others can be followed. */
   misfits(log: readonly HuntEntry[]): Misfit[] {
-    const isKnown = (id: string) => this.singles.some((one) => causesOf(one).some((cause) => cause.id === id))
+    // Whatever was put right besides changes nothing of several at once.
+    const isKnown = (id: string) =>
+      this.onlyListed || this.singles.some((one) => causesOf(one).some((cause) => cause.id === id))
     return [
       ...misfits(this.circuit, log, this.ground.whole),
       ...log.flatMap((entry) =>

@@ -106,6 +106,13 @@ export function advice(
       ? deadFirst(twoAhead(circuit, log, options, shares, rated))
       : inOrder(circuit, log, options.strategy, rated)
   const next = ordered.slice(0, most)
+  const rests = new Map<string, Pick<NextLook, 'restsAfter'>>()
+  const restsAfterOnce = (acts: readonly string[]) => {
+    const key = acts.join()
+    const known = rests.get(key) ?? restsAfter(hunt, likeliest, acts)
+    rests.set(key, known)
+    return known
+  }
   return {
     next: next.map((told, i) => {
       const { candidate, answers, state, ...look } = told
@@ -113,7 +120,7 @@ export function advice(
         ...look,
         ...(state.changed && { asking: state.asking }),
         ...(state.isolated && { isolated: true as const }),
-        ...restsAfter(hunt, likeliest, look.acts),
+        ...restsAfterOnce(look.acts),
         outcomes: outcomesOf(shares, candidate).map(({ answer, probability, shares: left }) => ({
           answer,
           found: answers.get(answer)!,

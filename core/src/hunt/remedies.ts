@@ -15,7 +15,7 @@ export interface HuntRemedy {
   silent?: string[]
   /** Of all weight, from 0 to 1. */
   share: number
-  /** Ids of the suspects that it would cure; of two at once, of the one that has not been put right. */
+  /** Ids of the suspects that it would cure; of two at once, of those of them that have not been put right. */
   suspects: string[]
 }
 
@@ -46,10 +46,7 @@ export function remediesOf(
     nth(alike, i) === alike[order] && gained(suspect) < inOrder * (1 + 1e-6)
   const found = new Map<string, { remedy: Remedy & { cures: boolean[] }; told: HuntRemedy }>()
   const { mended, circuit } = hunt
-  suspects.forEach((suspect, i) => {
-    const [first, ...more] = causesOf(nth(hunt.suspects, suspect))
-    if (!first) return
-    const cause = [first, ...more].find(({ id }) => !mended.has(id)) ?? first
+  const weigh = (cause: Hypothesis, suspect: number, i: number) => {
     const { id, remedy: text } = cause
     const done = mended.has(id)
     const silent = !done && cause.kind !== 'nothing-wrong' && isSilent(suspect, i)
@@ -61,10 +58,17 @@ export function remediesOf(
       one = { remedy: { ...minutes, cures: suspects.map(() => false) }, told }
       found.set(key, one)
     }
-    one.remedy.cures[i] = true
     if (!one.told.suspects.includes(id)) one.told.suspects.push(id)
     if (silent) one.told.silent = [...(one.told.silent ?? []), id]
-    one.told.share += nth(shares, suspect)
+    // Both of two may go with the same part.
+    if (!nth(one.remedy.cures, i)) one.told.share += nth(shares, suspect)
+    one.remedy.cures[i] = true
+  }
+  suspects.forEach((suspect, i) => {
+    const causes = causesOf(nth(hunt.suspects, suspect))
+    const left = causes.filter(({ id }) => !mended.has(id))
+    // Of two of which neither was put right, each is worth putting right.
+    for (const cause of left.length > 0 ? left : causes.slice(0, 1)) weigh(cause, suspect, i)
   })
   return [...found.values()]
 }
