@@ -1,4 +1,4 @@
-import type { HypothesisKind } from '../hypotheses'
+import type { Hypothesis, HypothesisKind } from '../hypotheses'
 import { nth } from '../lists'
 import type { Contradiction } from '../inference'
 import type { HuntEntry } from './case'
@@ -22,6 +22,8 @@ export interface RankedSuspect {
   prior: number
   /** Of all weight, from 0 to 1. */
   share: number
+  /** Where several things are wrong at once, each of them. */
+  causes?: Pick<Hypothesis, 'id' | 'label' | 'remedy' | 'kind'>[]
   /** Of the one that is not on the list: ids of what it is most like, the likeliest first. */
   like?: string[]
   /** What does not go with it: what it would have shown. */
@@ -62,7 +64,7 @@ export function rankedSuspects(hunt: Hunt): RankedSuspect[] {
   return [...shares.keys()]
     .sort((x, y) => nth(shares, y) - nth(shares, x))
     .map((suspect) => {
-      const { id, label, remedy, prior, hypothesis } = nth(hunt.suspects, suspect)
+      const { id, label, remedy, prior, hypothesis, causes: several } = nth(hunt.suspects, suspect)
       const fits = hunt.fits(suspect)
       const against = fits
         .filter(({ chance }) => chance < speaksAgainst)
@@ -70,10 +72,12 @@ export function rankedSuspects(hunt: Hunt): RankedSuspect[] {
       const supported = fits.flatMap(({ finding, chance }, i) =>
         chance >= speaksFor * nth(usual, i) && id !== unlisted ? [finding] : [],
       )
+      const causes = several?.map(({ id, label, remedy, kind }) => ({ id, label, remedy, kind }))
       const like = id === unlisted ? { like: likeOf(hunt) } : {}
       const group = hypothesis ? remedyKey(hypothesis) : ''
       const share = nth(shares, suspect)
-      return { id, label, remedy, prior, kind: hypothesis?.kind, group, share, ...like, against, supported }
+      const told = { id, label, remedy, prior, kind: hypothesis?.kind, group, share }
+      return { ...told, ...(causes && { causes }), ...like, against, supported }
     })
 }
 

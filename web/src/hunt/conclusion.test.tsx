@@ -1,4 +1,5 @@
 /** @jest-environment jsdom */
+import { compile, exampleById, type RankedSuspect } from '@nobbet/core'
 import { fireEvent, render, screen } from '@testing-library/react'
 import { Conclusion } from './conclusion'
 import type { HuntScreen } from './hunt-screen'
@@ -20,4 +21,59 @@ it('where nothing on the list is likely enough, two causes at once are a press a
   fireEvent.click(screen.getByRole('button', { name: 'Two causes at once?' }))
   expect(several.open).toBe(true)
   expect(document.activeElement?.textContent).toBe('More than one cause at once?')
+})
+
+describe('two causes at once', () => {
+  const [head, pump] = [
+    { id: 'zv-1.motor.open', label: 'zone valve 1: motor open circuit', remedy: 'Replace the head', kind: 'part' },
+    { id: 'pump.motor.open', label: 'pump: winding open circuit', remedy: 'Replace the pump', kind: 'part' },
+  ] as const
+  const pair: RankedSuspect = {
+    ...head,
+    id: `${head.id} + ${pump.id}`,
+    label: `${head.label}; ${pump.label}`,
+    remedy: '',
+    causes: [head, pump],
+    group: 'zv-1|Replace the head',
+    prior: 0.001,
+    share: 0.8,
+    against: [],
+    supported: [],
+  }
+  const circuit = compile(exampleById('two-port-heating-hot-water')!.installation)
+  const show = (remedy: { text?: string; done?: true; suspects?: string[] }, mended: string[] = []) => {
+    const record = jest.fn()
+    const told = { text: 'Replace the head', share: 0.8, suspects: [head.id], ...remedy }
+    const handle = {
+      view: { current: true, answer: { decision: { stop: true, remedy: told }, suspects: [pair] } },
+      entries: mended.map((id) => ({ id: `put-${id}`, mended: id })),
+      job: 'job-1',
+      circuit,
+      labelOf: (id: string) => id,
+      writer: { add: record },
+    } as unknown as HuntScreen
+    render(<Conclusion screen={handle} next={[]} onFurther={() => undefined} onNoticed={() => undefined} />)
+    return record
+  }
+
+  it('are put right one after the other: the first is told with its device, and what comes after it', () => {
+    const record = show({})
+    expect(screen.getByRole('heading').textContent).toBe('House valve: replace the head')
+    expect(document.body.textContent).toContain('after it “Pump: winding open circuit”')
+    fireEvent.click(screen.getByRole('button', { name: 'It is put right' }))
+    expect(record).toHaveBeenCalledWith([{ mended: head.id }])
+  })
+
+  it('of which one was put right are told by the one that is left', () => {
+    show({ text: 'Replace the pump', suspects: [pump.id] }, [head.id])
+    expect(screen.getByRole('heading').textContent).toBe('Pump: replace the pump')
+    expect(document.body.textContent).not.toContain('after it')
+  })
+
+  it('were both the cause once both are put right', () => {
+    show({ text: '', done: true, suspects: [pump.id] }, [head.id, pump.id])
+    expect(screen.getByRole('heading').textContent).toBe(
+      'Zone valve 1: motor open circuit; pump: winding open circuit were the causes',
+    )
+  })
 })

@@ -6,7 +6,7 @@ import { storeOf } from '../store/stores'
 import { openSeveral } from './at-once'
 import { conclude } from './conclude'
 import type { HuntScreen } from './hunt-screen'
-import { deviceOf, numberOf } from './suspects'
+import { causesIn, deviceOf, numberOf, type OneCause } from './suspects'
 import { Sureness } from './sureness'
 
 interface ConclusionProps {
@@ -25,14 +25,20 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
   const { view, writer, job, entries, circuit, labelOf } = screen
   const { answer } = view
   const remedy = answer?.decision.remedy
-  const causes = (answer?.suspects ?? []).filter(({ id }) => remedy?.suspects.includes(id)).slice(0, mostCauses)
+  const isOfIt = ({ id }: OneCause) => remedy?.suspects.includes(id) === true
+  const causes = (answer?.suspects ?? []).filter((one) => causesIn(one).some(isOfIt)).slice(0, mostCauses)
+  const [first] = causes.flatMap(causesIn).filter(isOfIt)
   const text = (id: string) => {
     const at = entries.findIndex((entry) => entry.id === id)
     return at < 0 ? '' : huntEntryText(circuit, entries[at], entries.slice(0, at), labelOf)
   }
   const mended = entries.flatMap((entry) => ('mended' in entry ? [entry.mended] : []))
   // Of what was put right, what it was: of two at once, both; what was put right for nothing is left out.
-  const put = (answer?.suspects ?? []).filter(({ id }) => mended.some((one) => id.includes(one)))
+  const put = (answer?.suspects ?? []).filter((one) => causesIn(one).some(({ id }) => mended.includes(id)))
+  const after = causes
+    .slice(0, 1)
+    .flatMap(causesIn)
+    .filter((one) => !isOfIt(one) && !mended.includes(one.id))
   const cured = put.filter(({ share }) => share >= leastOf * put[0].share).slice(0, mostCauses)
   const evidence = [...new Set((remedy?.done ? cured : causes).slice(0, 1).flatMap(({ supported }) => supported))]
   const write = (ids: readonly string[], proved: boolean) =>
@@ -80,7 +86,9 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
         <p className="step">
           Mended <Sureness share={remedy.share} />
         </p>
-        <h2 className="question">{cured.slice(0, 1).map(suspectText)} was the cause</h2>
+        <h2 className="question">
+          {cured.slice(0, 1).map((one) => `${suspectText(one)} ${one.causes ? 'were the causes' : 'was the cause'}`)}
+        </h2>
         <p className="method">After it was put right the same demand was asked for again, and met.</p>
         <div className="ends">
           <Button
@@ -110,15 +118,18 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
         It comes down to <Sureness share={remedy.share} />
       </p>
       <h2 className="question">
-        {explained
-          ? 'Nothing to mend: say how it works'
-          : atDevice(causes[0] && deviceOf(screen, causes[0]), remedy.text)}
+        {explained ? 'Nothing to mend: say how it works' : atDevice(first && deviceOf(screen, first), remedy.text)}
       </h2>
       <ul className="left-over">
         {causes.map((one) => (
           <li key={one.id}>{suspectText(one)}</li>
         ))}
       </ul>
+      {after.length > 0 && (
+        <p className="method">
+          Two causes at once go best with what was found. This one first; after it {after.map(theCause).join(', ')}.
+        </p>
+      )}
       {explained && <Reasons screen={screen} />}
       {evidence.length > 0 && (
         <details open>
@@ -171,8 +182,12 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
 function remedyText(screen: HuntScreen, ids: readonly string[]): string {
   const { suspects = [], ruledOut = [] } = screen.view.answer ?? {}
   const one = [...suspects, ...ruledOut].find(({ id }) => ids.includes(id))
-  return one && one.remedy !== '' ? atDevice(deviceOf(screen, one), one.remedy) : ''
+  const each = one ? causesIn(one).filter(({ remedy }) => remedy !== '') : []
+  return each.map((cause) => atDevice(deviceOf(screen, cause), cause.remedy)).join('; ')
 }
+
+/** A cause in the middle of a sentence. */
+const theCause = (cause: OneCause): string => `“${suspectText(cause)}”`
 
 /** "Mid-position valve: replace the head." */
 const atDevice = (device: string | undefined, text: string): string =>

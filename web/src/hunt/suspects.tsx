@@ -35,7 +35,9 @@ export function Suspects({ screen }: { screen: HuntScreen }) {
   const { standing, answer, current, along } = view
   if (!standing) return null
   const groups = groupsOf(standing.suspects)
-  const parts = groups.filter(({ suspects: [first], share }) => first.kind === 'part' && share >= worthBringing)
+  const parts = groups.flatMap(({ suspects: [first], share }) =>
+    share < worthBringing ? [] : causesIn(first).flatMap((cause) => (cause.kind === 'part' ? [{ cause, share }] : [])),
+  )
   const others = standing.unlikely + groups.slice(groupsShown).reduce((sum, g) => sum + g.suspects.length, 0)
   return (
     <aside className="sheet suspects" aria-label="Suspects" aria-busy={!current}>
@@ -58,11 +60,11 @@ export function Suspects({ screen }: { screen: HuntScreen }) {
         <details>
           <summary>Parts to bring: {parts.length}</summary>
           <ul>
-            {parts.map(({ key, suspects: [first], share }) => (
-              <li key={key}>
-                {remedyOf(first)}{' '}
+            {parts.map(({ cause, share }) => (
+              <li key={`${cause.id} ${share}`}>
+                {remedyOf(cause)}{' '}
                 <span className="quiet">
-                  {deviceOf(screen, first)}, {percentText(share)}
+                  {deviceOf(screen, cause)}, {percentText(share)}
                 </span>
               </li>
             ))}
@@ -107,10 +109,14 @@ export function groupsOf(suspects: readonly RankedSuspect[]): Group[] {
   return [...groups.values()].sort((x, y) => y.share - x.share)
 }
 
-const remedyOf = ({ remedy }: RankedSuspect): string => /^[^,.;]*/.exec(remedy)?.[0] ?? ''
+/** What is wrong with a suspect, one by one. */
+export type OneCause = Pick<RankedSuspect, 'id' | 'label' | 'remedy' | 'kind'>
+export const causesIn = (suspect: RankedSuspect): readonly OneCause[] => suspect.causes ?? [suspect]
+
+const remedyOf = ({ remedy }: OneCause): string => /^[^,.;]*/.exec(remedy)?.[0] ?? ''
 
 /** The device whose part a suspect is; empty of what is none. */
-export function deviceOf({ circuit }: HuntScreen, { id, kind }: RankedSuspect): string {
+export function deviceOf({ circuit }: HuntScreen, { id, kind }: OneCause): string {
   if (kind !== 'part') return ''
   return circuit.installation.devices.find((device) => device.id === id.split('.')[0])?.name ?? ''
 }
@@ -134,7 +140,14 @@ function GroupItem({ screen, group, next }: GroupItemProps) {
           </span>
           <Sureness share={group.share} />
         </summary>
-        {first.remedy !== '' && <p className="remedy">{first.remedy}</p>}
+        {causesIn(first).map(
+          ({ id, remedy }) =>
+            remedy !== '' && (
+              <p className="remedy" key={id}>
+                {remedy}
+              </p>
+            ),
+        )}
         <ul>
           {group.suspects.slice(0, suspectsShown).map((suspect) => (
             <li key={suspect.id} data-one={suspect.id}>
