@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
-import { compile, exampleById, type RankedSuspect } from '@nobbet/core'
+import { compile, exampleById } from '@nobbet/core'
 import { fireEvent, render, screen } from '@testing-library/react'
+import { head, pump, twoAtOnce } from '../../testing/two-at-once'
 import { Conclusion } from './conclusion'
 import type { HuntScreen } from './hunt-screen'
 
@@ -24,28 +25,12 @@ it('where nothing on the list is likely enough, two causes at once are a press a
 })
 
 describe('two causes at once', () => {
-  const [head, pump] = [
-    { id: 'zv-1.motor.open', label: 'zone valve 1: motor open circuit', remedy: 'Replace the head', kind: 'part' },
-    { id: 'pump.motor.open', label: 'pump: winding open circuit', remedy: 'Replace the pump', kind: 'part' },
-  ] as const
-  const pair: RankedSuspect = {
-    ...head,
-    id: `${head.id} + ${pump.id}`,
-    label: `${head.label}; ${pump.label}`,
-    remedy: '',
-    causes: [head, pump],
-    group: 'zv-1|Replace the head',
-    prior: 0.001,
-    share: 0.8,
-    against: [],
-    supported: [],
-  }
   const circuit = compile(exampleById('two-port-heating-hot-water')!.installation)
   const show = (remedy: { text?: string; done?: true; suspects?: string[] }, mended: string[] = []) => {
     const record = jest.fn()
     const told = { text: 'Replace the head', share: 0.8, suspects: [head.id], ...remedy }
     const handle = {
-      view: { current: true, answer: { decision: { stop: true, remedy: told }, suspects: [pair] } },
+      view: { current: true, answer: { decision: { stop: true, remedy: told }, suspects: [twoAtOnce] } },
       entries: mended.map((id) => ({ id: `put-${id}`, mended: id })),
       job: 'job-1',
       circuit,

@@ -35,9 +35,7 @@ export function Suspects({ screen }: { screen: HuntScreen }) {
   const { standing, answer, current, along } = view
   if (!standing) return null
   const groups = groupsOf(standing.suspects)
-  const parts = groups.flatMap(({ suspects: [first], share }) =>
-    share < worthBringing ? [] : causesIn(first).flatMap((cause) => (cause.kind === 'part' ? [{ cause, share }] : [])),
-  )
+  const parts = partsToBring(groups)
   const others = standing.unlikely + groups.slice(groupsShown).reduce((sum, g) => sum + g.suspects.length, 0)
   return (
     <aside className="sheet suspects" aria-label="Suspects" aria-busy={!current}>
@@ -61,7 +59,7 @@ export function Suspects({ screen }: { screen: HuntScreen }) {
           <summary>Parts to bring: {parts.length}</summary>
           <ul>
             {parts.map(({ cause, share }) => (
-              <li key={`${cause.id} ${share}`}>
+              <li key={cause.id}>
                 {remedyOf(cause)}{' '}
                 <span className="quiet">
                   {deviceOf(screen, cause)}, {percentText(share)}
@@ -113,6 +111,21 @@ export function groupsOf(suspects: readonly RankedSuspect[]): Group[] {
 export type OneCause = Pick<RankedSuspect, 'id' | 'label' | 'remedy' | 'kind'>
 export const causesIn = (suspect: RankedSuspect): readonly OneCause[] => suspect.causes ?? [suspect]
 
+/** Each part once, with the share of all groups that it would go into. */
+function partsToBring(groups: readonly Group[]): { cause: OneCause; share: number }[] {
+  const parts = new Map<string, { cause: OneCause; share: number }>()
+  for (const {
+    suspects: [first],
+    share,
+  } of groups)
+    for (const cause of causesIn(first)) {
+      if (cause.kind !== 'part') continue
+      const key = `${cause.id.split('.')[0]} ${remedyOf(cause)}`
+      parts.set(key, { cause, share: share + (parts.get(key)?.share ?? 0) })
+    }
+  return [...parts.values()].filter(({ share }) => share >= worthBringing)
+}
+
 const remedyOf = ({ remedy }: OneCause): string => /^[^,.;]*/.exec(remedy)?.[0] ?? ''
 
 /** The device whose part a suspect is; empty of what is none. */
@@ -135,6 +148,7 @@ function GroupItem({ screen, group, next }: GroupItemProps) {
       <details className="group">
         <summary>
           <span className="label">
+            {first.causes && <span className="quiet">Two at once: </span>}
             {heading}
             {more.length > 0 && <span className="quiet"> and {more.length} more</span>}
           </span>
