@@ -2,6 +2,7 @@ import { mergedAtOnce, type AtOnce, type AtOnceOptions } from '@nobbet/core'
 import { proxy } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { useSearchParams } from 'react-router'
 import { errorText } from '../api/client'
 import { Running } from '../shell/progress'
 import { longRun } from '../workers/compute'
@@ -16,15 +17,8 @@ const hardlyMatters = 0.005
 /** So many share the pairs between them: what a machine has to spare, and two at least. */
 const sharedBy = Math.min(6, Math.max(2, navigator.hardwareConcurrency - 1))
 
-const placeOfSeveral = 'several-at-once'
-
-/** Opens them where they stand, beside the suspects. */
-export function openSeveral(): void {
-  const there = document.getElementById(placeOfSeveral)
-  if (!(there instanceof HTMLDetailsElement)) return
-  there.open = true
-  there.querySelector('summary')?.focus()
-}
+/** In the address: they are open, beside the suspects. */
+export const severalOpen = 'several'
 
 /** Two causes at once, and three: nobody goes through them in their head. A run of its own, which never keeps the card waiting. */
 export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
@@ -34,7 +28,15 @@ export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
   const [error, setError] = useState<Error>()
   const run = useRef<AbortController>(undefined)
   const now = JSON.stringify([entries, record.options])
+  const [search] = useSearchParams()
+  const isAsked = search.has(severalOpen)
+  const there = useRef<HTMLDetailsElement>(null)
   useEffect(() => () => run.current?.abort(), [])
+  useEffect(() => {
+    if (!isAsked || !there.current) return
+    there.current.open = true
+    there.current.querySelector('summary')?.focus()
+  }, [isAsked])
   const begin = async (threes: number) => {
     run.current?.abort()
     const mine = new AbortController()
@@ -75,7 +77,7 @@ export function SeveralAtOnce({ screen }: { screen: HuntScreen }) {
   const { pairs, threes } = told?.at ?? {}
   const stage = threes ?? pairs
   return (
-    <details className="at-once" id={placeOfSeveral}>
+    <details className="at-once" ref={there}>
       <summary>More than one cause at once?</summary>
       {!running && (
         <p>

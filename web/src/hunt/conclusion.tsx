@@ -3,7 +3,6 @@ import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
 import { v4 as newId } from 'uuid'
 import { storeOf } from '../store/stores'
-import { openSeveral } from './at-once'
 import { conclude } from './conclude'
 import type { HuntScreen } from './hunt-screen'
 import { causesIn, deviceOf, numberOf, type OneCause } from './suspects'
@@ -14,6 +13,7 @@ interface ConclusionProps {
   next: readonly NextLook[]
   onFurther: () => void
   onNoticed: () => void
+  onSeveral: () => void
 }
 
 const mostCauses = 6
@@ -21,7 +21,7 @@ const mostCauses = 6
 const leastOf = 0.1
 
 /** What it comes down to, what cures it, and, once it is cured, that it was. */
-export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionProps) {
+export function Conclusion({ screen, next, onFurther, onNoticed, onSeveral }: ConclusionProps) {
   const { view, writer, job, entries, circuit, labelOf } = screen
   const { answer } = view
   const remedy = answer?.decision.remedy
@@ -69,11 +69,11 @@ export function Conclusion({ screen, next, onFurther, onNoticed }: ConclusionPro
         <p className="step">No look pays any more</p>
         <h2 className="question">Nothing on the list is likely enough to be worth doing</h2>
         <p className="method">
-          It may be two causes at once, something that is on no list, or a look was mistaken. Take the likeliest below
-          as a start for your own search; what you notice can be entered at any time.
+          It may be two causes at once, something that is on no list, or a look was mistaken. Take the likeliest
+          suspects as a start for your own search; what you notice can be entered at any time.
         </p>
         <div className="ends">
-          <Button variant="outline-primary" onClick={openSeveral}>
+          <Button variant="outline-primary" onClick={onSeveral}>
             Two causes at once?
           </Button>
           {look}

@@ -325,6 +325,14 @@ describe('what the eyes find', () => {
 })
 
 describe('more than one cause at once', () => {
+  it('stands open among the suspects where the address says so, in sight on a phone as well', async () => {
+    await shown(heating, '?see=suspects&several=open')
+    const several = document.querySelector<HTMLDetailsElement>('.suspects .at-once')!
+    await waitFor(() => expect(several.open).toBe(true))
+    expect(document.activeElement).toBe(several.querySelector('summary'))
+    expect(screen.getByRole('main').className).toContain('shows-suspects')
+  })
+
   it('is gone through on request, pairs and then threes; what is left out is told, and whether the log has gone on', async () => {
     const { store } = await shown(heating)
     await card()

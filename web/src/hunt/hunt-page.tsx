@@ -6,6 +6,7 @@ import { errorText } from '../api/client'
 import { Failed, Loading } from '../shell/notes'
 import type { JobStore } from '../store/job-store'
 import { useJob } from '../store/use-job'
+import { severalOpen } from './at-once'
 import { Conclusion } from './conclusion'
 import { CustomerSays } from './customer-says'
 import { FindingSheet } from './finding-sheet'
@@ -51,6 +52,7 @@ function Hunt({ job, store, state, installation }: HuntProps) {
   const shown = search.get('see')
   const part: Part = isPart(shown) ? shown : 'next'
   const show = (next: Part) => setSearch(next === 'next' ? {} : { see: next }, { replace: true })
+  const showSeveral = () => setSearch({ see: 'suspects', [severalOpen]: 'open' }, { replace: true })
   const entries = useMemo(() => {
     const aside = new Set(view.aside.map(({ entry }) => entry))
     return all.filter(({ id }) => !aside.has(id))
@@ -93,7 +95,7 @@ function Hunt({ job, store, state, installation }: HuntProps) {
               {record.finding ? (
                 <FindingSheet screen={screen} finding={record.finding} site={site} />
               ) : (
-                <Card screen={screen} onNoticed={() => show('noticed')} />
+                <Card screen={screen} onNoticed={() => show('noticed')} onSeveral={showSeveral} />
               )}
               <PutBack screen={screen} />
             </div>
@@ -115,8 +117,14 @@ function Hunt({ job, store, state, installation }: HuntProps) {
   )
 }
 
+interface CardProps {
+  screen: HuntScreen
+  onNoticed: () => void
+  onSeveral: () => void
+}
+
 /** What to do next; or what it comes down to; or, before anything was heard, what the customer says. */
-function Card({ screen, onNoticed }: { screen: HuntScreen; onNoticed: () => void }) {
+function Card({ screen, onNoticed, onSeveral }: CardProps) {
   const { view, entries } = screen
   const { answer, error, current, along } = view
   /** The line after which it was wanted to look on: for one card, since what is found then may make it enough, or not. */
@@ -156,7 +164,14 @@ function Card({ screen, onNoticed }: { screen: HuntScreen; onNoticed: () => void
     )
   const furtherOn = on !== undefined && on === (last ?? '')
   if ((latest.decision.stop && !furtherOn) || latest.next.length === 0)
-    return <Conclusion screen={screen} next={latest.next} onFurther={() => setOn(last ?? '')} onNoticed={onNoticed} />
+    return (
+      <Conclusion
+        screen={screen}
+        next={latest.next}
+        onFurther={() => setOn(last ?? '')}
+        {...{ onNoticed, onSeveral }}
+      />
+    )
   return <NextCard key={last} screen={screen} next={latest.next} onNoticed={onNoticed} />
 }
 
