@@ -34,7 +34,7 @@ export class HuntError extends Error {
 export const lookIn = (see: WrittenLook, state: string): string => `${JSON.stringify(see)} in ${state}`
 
 /** Where what is on no list has more than this share, two at once are thought of, though neither was put right. */
-const mostlyUnlisted = 0.25
+const pairsThoughtOfFrom = 0.25
 
 /** Options on which the weights of suspects hang. */
 type OfWeights = 'workedOn' | 'fresh' | 'old' | 'wet' | 'stoodStill' | 'weights'
@@ -213,7 +213,7 @@ export class Hunt {
   /** Two at once, where something was put right, or nothing on the list fits by itself. */
   private secondsOf(log: readonly HuntEntry[], before?: Hunt): Hunt | undefined {
     const mended = mendedAfter(this.singles, log)
-    const ofAll = this.shareOf(unlisted) > mostlyUnlisted
+    const ofAll = this.shareOf(unlisted) > pairsThoughtOfFrom
     if (mended.size === 0 && !ofAll) return undefined
     this.told = undefined
     const seconds = secondsOf(this.circuit, this.singles, { mended, ofAll }, (single) => this.chancesLike(single))
