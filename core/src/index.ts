@@ -328,6 +328,7 @@ export {
   controlsAfter,
   type Complaint,
   complaints,
+  Course,
   deviceSetOf,
   ForeseenHunt,
   Hunt,

@@ -1,5 +1,6 @@
 import {
   compile,
+  Course,
   edited,
   lookAt,
   parseAction,
@@ -10,6 +11,7 @@ import {
   wordOf,
   type Hypothesis,
   type Installation,
+  type Simulation,
   type WrittenLook,
 } from '@nobbet/core'
 import type { Page } from 'puppeteer-core'
@@ -33,6 +35,8 @@ export class SiteEngineer {
 
   /** What was done, so that it stands so when the wiring is put right. */
   private readonly done: string[] = []
+  /** What is disturbed for a test, and not put back yet. */
+  private readonly disturbances = new Map<string, string>()
   /** Lines of the log when the card was read. */
   private lines = 0
 
@@ -77,19 +81,16 @@ export class SiteEngineer {
   /** Does what one card says, with one press for its answer. */
   async answer({ acts, see }: Asked): Promise<void> {
     const { simulation } = this.rig
-    if (acts.some(rewiringOf)) {
-      await this.press('.cannot .answer')
-      await this.press('.cannot .answer')
-      return this.next()
-    }
+    const disturbed = this.disturbedAfter(acts)
     let touched = simulation.time
-    this.done.push(...acts)
-    for (const act of acts) {
+    this.done.push(...acts.filter((act) => !rewiringOf(act)))
+    for (const act of acts.filter((one) => !rewiringOf(one))) {
       if (act === settle) simulation.settle()
       else this.rig.perform(parseAction(act))
       if (act !== settle && waitOf(act) === undefined) touched = simulation.time
     }
-    const shown = lookAt(simulation, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : see, this.wiring)
+    const at = disturbed ?? simulation
+    const shown = lookAt(at, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : see, this.wiring)
     this.looks++
     const answers = await this.page.$$eval('.next-card .answers .answer', (all) =>
       all.map((e) => (e as HTMLElement).dataset.answer),
@@ -102,6 +103,18 @@ export class SiteEngineer {
     else if ('value' in shown) await this.press(`.next-card .answers [data-answer^="null"]`)
     else await this.press('.cannot .answer:nth-of-type(2)')
     return this.next()
+  }
+
+  /** The installation with links in and conductors lifted as the acts leave them, where any still are. */
+  private disturbedAfter(acts: readonly string[]): Simulation | undefined {
+    const course = new Course(this.rig.simulation.fork())
+    for (const act of [...this.disturbances.values(), ...acts]) course.act(act)
+    for (const act of acts) {
+      const { what, of, back } = rewiringOf(act) ?? {}
+      if (back) this.disturbances.delete(`${what} ${of}`)
+      else if (what) this.disturbances.set(`${what} ${of}`, act)
+    }
+    return this.disturbances.size > 0 ? course.sim : undefined
   }
 
   private async type(value: number, unit: string): Promise<void> {

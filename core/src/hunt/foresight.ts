@@ -1,3 +1,4 @@
+import { nth } from '../lists'
 import type { WrittenLook } from '../looks'
 
 /** Something that goes on as it is told, and shows something. */
@@ -36,7 +37,7 @@ export class Foresight<S> {
   }
 
   shows(moment: number, { see, key }: NamedLook): S {
-    const shown = this.shown[moment]
+    const shown = nth(this.shown, moment)
     let one = shown.get(key)
     if (one === undefined) {
       one = this.goneTo(moment).shows(see)
