@@ -33,7 +33,7 @@ export class HuntError extends Error {
 /** A look in a state, as one name. */
 export const lookIn = (see: WrittenLook, state: string): string => `${JSON.stringify(see)} in ${state}`
 
-/** Where what is on no list has more than this share, two at once are thought of, though neither was put right. */
+/** Where what is on no list has more than this share, any two at once are thought of, as long as nothing was put right. */
 const pairsThoughtOfFrom = 0.25
 
 /** Options on which the weights of suspects hang. */
@@ -58,7 +58,7 @@ export class Hunt {
   private log: readonly HuntEntry[] = []
   /** What was found, as far as the log has been followed. */
   private told?: HuntWeighing
-  /** Two at once: what has been put right, and something else beside it; and any, where nothing fits by itself. */
+  /** Two at once: what has been put right, and something else beside it; before that any, where nothing fits by itself. */
   private seconds?: Hunt
   /** Taken along the beginning of the log already, by whose they are. */
   private readonly inherited = new Map<string, Shown>()
@@ -213,10 +213,10 @@ export class Hunt {
   /** Two at once, where something was put right, or nothing on the list fits by itself. */
   private secondsOf(log: readonly HuntEntry[], before?: Hunt): Hunt | undefined {
     const mended = mendedAfter(this.singles, log)
-    const ofAll = this.shareOf(unlisted) > pairsThoughtOfFrom
+    const ofAll = mended.size === 0 && this.shareOf(unlisted) > pairsThoughtOfFrom
     if (mended.size === 0 && !ofAll) return undefined
     this.told = undefined
-    const seconds = secondsOf(this.circuit, this.singles, { mended, ofAll }, (single) => this.chancesLike(single))
+    const seconds = secondsOf(this.circuit, this.singles, mended, (single) => this.chancesLike(single))
     const hunt = this.of(seconds)
     if (before?.isOnTheWayTo(log)) before.leavesTo(hunt)
     hunt.follow(log)

@@ -69,6 +69,8 @@ describe('two causes at once of which neither was put right', () => {
     const mended: HuntEntry[] = [...log, { id: 'new-head', mended: valve }]
     expect(remedyAfter(mended).suspects).toContain(pump)
     expect(shareOf(of, `${valve} + ${pump}`)).toBeGreaterThan(0.3)
+    // Once something was put right, nothing is thought of but what may be so beside it.
+    expect(pairsOf(of).every((pair) => pair.split(' + ').includes(valve))).toBe(true)
     const both: HuntEntry[] = [...mended, { id: 'new-pump', mended: pump }]
     expect(remedyAfter(both).done).toBe(true)
   })

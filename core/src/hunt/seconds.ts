@@ -51,29 +51,19 @@ export function pairsInOrder(
     .sort((one, other) => other.rank - one.rank)
 }
 
-/** Which pairs are worth going along the log with. */
-export interface Thought {
-  /** As {@link pairsInOrder} has it. */
-  mended: ReadonlyMap<string, number>
-  /** Pairs too of which neither was put right: nothing on the list fits by itself. */
-  ofAll: boolean
-}
-
 /**
- * Two at once that may go best with what was found: what was put right with something else beside it that is still so; and, where they
- * are thought of, any two.
+ * Two at once that may go best with what was found: what was put right with something else beside it that is still so; any two, where
+ * nothing was.
+ *
+ * @param mended as {@link pairsInOrder} has it.
  */
 export function secondsOf(
   circuit: Circuit,
   singles: readonly Suspect[],
-  { mended, ofAll }: Thought,
+  mended: ReadonlyMap<string, number>,
   chancesOf: ChancesOf,
 ): One[] {
-  const isMended = ({ id }: Cause) => mended.has(id)
-  const isBeside = (a: Cause, b: Cause) => isMended(a) || isMended(b)
-  const best = (isThoughtOf: typeof isBeside) =>
-    pairsInOrder(singles, chancesOf, mended, isThoughtOf).slice(0, mostSeconds)
-  const beside = mended.size > 0 ? best(isBeside) : []
-  const others = ofAll ? best((a, b) => !isBeside(a, b)) : []
-  return [...beside, ...others].flatMap((pair) => asOne(circuit, pair) ?? [])
+  const isThoughtOf = (a: Cause, b: Cause) => mended.size === 0 || mended.has(a.id) || mended.has(b.id)
+  const pairs = pairsInOrder(singles, chancesOf, mended, isThoughtOf).slice(0, mostSeconds)
+  return pairs.flatMap((pair) => asOne(circuit, pair) ?? [])
 }
