@@ -31,6 +31,8 @@ let passed = 0
 let failed = 0
 /** What failed, told again at the end: the beginning of a long output is soon out of sight. */
 const failures = []
+/** Of what a file of tests says of its failures, so many characters: an example against a property may be a book. */
+const mostTold = 4000
 /** Runs a script while others run; what it says comes in one piece when it has ended. */
 const step = (name, script) =>
   new Promise((resolve) => {
@@ -70,7 +72,7 @@ for (const [name, script] of [
   for (const { name: file, message, assertionResults } of testResults.filter(({ status }) => status === 'failed'))
     failures.push(
       ...assertionResults.filter(({ status }) => status === 'failed').map(({ fullName }) => `${file}: ${fullName}`),
-      message,
+      message.slice(0, mostTold),
     )
   passed += numPassedTests
   failed += numFailedTests + numRuntimeErrorTestSuites

@@ -83,8 +83,9 @@ export class SiteEngineer {
     const { simulation } = this.rig
     const disturbed = this.disturbedAfter(acts)
     let touched = simulation.time
-    this.done.push(...acts.filter((act) => !rewiringOf(act)))
-    for (const act of acts.filter((one) => !rewiringOf(one))) {
+    const others = acts.filter((act) => !rewiringOf(act))
+    this.done.push(...others)
+    for (const act of others) {
       if (act === settle) simulation.settle()
       else this.rig.perform(parseAction(act))
       if (act !== settle && waitOf(act) === undefined) touched = simulation.time
@@ -107,6 +108,7 @@ export class SiteEngineer {
 
   /** The installation with links in and conductors lifted as the acts leave them, where any still are. */
   private disturbedAfter(acts: readonly string[]): Simulation | undefined {
+    if (this.disturbances.size === 0 && !acts.some(rewiringOf)) return undefined
     const course = new Course(this.rig.simulation.fork())
     for (const act of [...this.disturbances.values(), ...acts]) course.act(act)
     for (const act of acts) {

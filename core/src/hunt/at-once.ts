@@ -97,9 +97,9 @@ export interface AtOnceOptions {
 
 /**
  * Two causes at once, and on request three, gone along the same log: those first whose weights are high and which fit what was
- * found, each finding as well as one of them does. Gives what it has come to after every few of them; it ends when all have been looked at, or the `most` of them, or when
- * all that is left of the pairs can have no more than `enough` of the weight. Several that cannot all be so (one conductor in two
- * places) are left out.
+ * found, each finding as well as one of them does. Gives what it has come to after every few of them; it ends when all have been
+ * looked at, or the `most` of them, or when all that is left of the pairs can have no more than `enough` of the weight. Several that
+ * cannot all be so (one conductor in two places) are left out.
  */
 export function* atOnceOf(
   hunt: Hunt,

@@ -213,8 +213,7 @@ export class Hunt {
   /** Two at once, where something was put right, or nothing on the list fits by itself. */
   private secondsOf(log: readonly HuntEntry[], before?: Hunt): Hunt | undefined {
     const mended = mendedAfter(this.singles, log)
-    const ofAll = mended.size === 0 && this.shareOf(unlisted) > pairsThoughtOfFrom
-    if (mended.size === 0 && !ofAll) return undefined
+    if (mended.size === 0 && this.shareOf(unlisted) <= pairsThoughtOfFrom) return undefined
     this.told = undefined
     const seconds = secondsOf(this.circuit, this.singles, mended, (single) => this.chancesLike(single))
     const hunt = this.of(seconds)

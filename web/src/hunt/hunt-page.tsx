@@ -169,7 +169,8 @@ function Card({ screen, onNoticed, onSeveral }: CardProps) {
         screen={screen}
         next={latest.next}
         onFurther={() => setOn(last ?? '')}
-        {...{ onNoticed, onSeveral }}
+        onNoticed={onNoticed}
+        onSeveral={onSeveral}
       />
     )
   return <NextCard key={last} screen={screen} next={latest.next} onNoticed={onNoticed} />

@@ -60,3 +60,10 @@ it('that are two at once say so, with what puts either right, and the parts of b
     'Replace the pump Pump, 90 %',
   ])
 })
+
+it('that are two at once in the same part have it brought once, for the share that the two have', () => {
+  const jammed = { ...head, id: 'zv-1.motor.jammed', label: 'zone valve 1: motor jammed' }
+  show([{ ...twoAtOnce, id: `${head.id} + ${jammed.id}`, causes: [head, jammed] }])
+  const bring = screen.getByText('Parts to bring: 1').closest('details')!
+  expect(bring.querySelector('li')?.textContent).toBe('Replace the head House valve, 80 %')
+})

@@ -114,15 +114,13 @@ export const causesIn = (suspect: RankedSuspect): readonly OneCause[] => suspect
 /** Each part once, with the share of all groups that it would go into. */
 function partsToBring(groups: readonly Group[]): { cause: OneCause; share: number }[] {
   const parts = new Map<string, { cause: OneCause; share: number }>()
-  for (const {
-    suspects: [first],
-    share,
-  } of groups)
-    for (const cause of causesIn(first)) {
-      if (cause.kind !== 'part') continue
-      const key = `${cause.id.split('.')[0]} ${remedyOf(cause)}`
-      parts.set(key, { cause, share: share + (parts.get(key)?.share ?? 0) })
-    }
+  const partOf = (cause: OneCause) => `${cause.id.split('.')[0]} ${remedyOf(cause)}`
+  for (const { suspects, share } of groups) {
+    const causes = causesIn(suspects[0]).filter(({ kind }) => kind === 'part')
+    // Both of two may go with the same part.
+    for (const [part, cause] of new Map(causes.map((one) => [partOf(one), one])))
+      parts.set(part, { cause, share: share + (parts.get(part)?.share ?? 0) })
+  }
   return [...parts.values()].filter(({ share }) => share >= worthBringing)
 }
 
