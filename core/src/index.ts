@@ -323,6 +323,7 @@ export {
   writeInstallation,
 } from './formats'
 export {
+  actDisturbs,
   answerOf,
   answersTo,
   controlsAfter,

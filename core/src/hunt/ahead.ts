@@ -26,7 +26,7 @@ import { minutesFor } from './minutes'
 import { offPlatesOf } from './off-plates'
 import { actPartsConductors, backText, doneText, mayBeLive } from './rewiring'
 import { sourceOfLook } from './sources'
-import { complainedOf, controlsAfter, disturbedIn, standsSo, stateAfter } from './standing'
+import { asEntries, complainedOf, controlsAfter, disturbedIn, standsSo, stateAfter } from './standing'
 import { askingFor } from './strategies'
 
 /** A state worth looking in, with the acts that bring the controls there. */
@@ -313,8 +313,6 @@ export function offPlateStates(hunt: Hunt, log: readonly HuntEntry[], ahead: rea
   )
 }
 const mostTried = 8
-
-const asEntries = (acts: readonly string[]): HuntEntry[] => acts.map((text) => ({ id: text, do: text }))
 
 /** Everything that is disturbed put back, the supply off meanwhile. */
 function puttingBack(circuit: Circuit, log: readonly HuntEntry[]): string[] {

@@ -5,22 +5,27 @@ import { foundSchema, lookSchema } from '../looks'
 import { planBriefSchema } from '../planning'
 import { complaintSchema } from './complaints'
 
-const act = z.strictObject({
-  id: idSchema,
-  /** As on the command line: `programmer.heating=on`, `wait=20s`; or `settle`: until nothing moves any more. */
-  do: z.string().min(1).max(120),
-})
+/** As on the command line: `programmer.heating=on`, `wait=20s`; or `settle`: until nothing moves any more. */
+const actText = z.string().min(1).max(120)
+const act = z.strictObject({ id: idSchema, do: actText })
 const swap = z.strictObject({
   id: idSchema,
   /** A device that was changed for a new one, or only one part of it. */
   renew: idSchema,
   part: idSchema.optional(),
 })
-const finding = z.strictObject({
-  id: idSchema,
-  see: lookSchema,
-  found: foundSchema.or(z.enum(['cannot-do', 'cannot-tell'])),
-})
+const finding = z
+  .strictObject({
+    id: idSchema,
+    see: lookSchema,
+    found: foundSchema.or(z.enum(['cannot-do', 'cannot-tell'])),
+    /** Acts that this look would have come after, none of which was done: of one that could not be made. */
+    after: z.array(actText).min(1).max(100).optional(),
+  })
+  .refine(({ found, after }) => after === undefined || found === 'cannot-do', {
+    path: ['after'],
+    message: 'only what could not be done has acts that were not done for it',
+  })
 const remedied = z.strictObject({
   id: idSchema,
   /** What was put right, by the id of its suspect: a part changed, a conductor moved to where it belongs, a setting set. */
@@ -70,6 +75,8 @@ export const huntOptionsSchema = z.strictObject({
   strategy: z.enum(['most-information', 'source-to-load', 'from-the-middle']).default('most-information'),
   /** No live work is wanted: no look that needs it is proposed. */
   deadOnly: z.boolean().default(false),
+  /** The wiring stays as it is: no test is proposed for which something is lifted, linked, parked or taken off its plate. */
+  asWired: z.boolean().default(false),
 })
 export type HuntOptions = z.infer<typeof huntOptionsSchema>
 export const usualHuntOptions: HuntOptions = huntOptionsSchema.parse({})

@@ -5,7 +5,7 @@ import { nth } from '../lists'
 import type { Simulation } from '../simulation'
 import type { WrittenLook } from '../looks'
 import { Along, tells, type Shown, type TellingEntry } from './along'
-import { usualHuntOptions, type HuntEntry, type HuntOptions } from './case'
+import { usualHuntOptions, type HuntEntry, type HuntFinding, type HuntOptions } from './case'
 import type { Course } from './course'
 import { Ground } from './ground'
 import { chanceOf, usualToldError, type Expected } from './likelihood'
@@ -14,7 +14,7 @@ import { actPartsConductors } from './rewiring'
 import { mendedAfter, mendedIn } from './put-right'
 import { pairsInOrder, secondsOf, type RankedPair } from './seconds'
 import { blamedOf, sourceOf } from './sources'
-import { stateAfter } from './standing'
+import { asEntries, stateAfter } from './standing'
 import { causesOf, suspectsOf, unlisted, type Suspect } from './suspects'
 import type { One } from './together'
 import { HuntWeighing, type Likeness } from './weighing'
@@ -128,7 +128,7 @@ export class Hunt {
 
   /** Every look that was asked for, answered or not, with the state it was to be made in. */
   get looked(): ReadonlySet<string> {
-    return new Set(this.log.flatMap((entry) => ('see' in entry ? [lookIn(entry.see, this.stateAt(entry.id))] : [])))
+    return new Set(this.log.flatMap((entry) => ('see' in entry ? [lookIn(entry.see, this.stateAt(entry))] : [])))
   }
 
   /** What was put right, or went with a part that was changed. */
@@ -392,9 +392,10 @@ export class Hunt {
     }
   }
 
-  private stateAt(finding: string): string {
-    const at = this.log.findIndex((entry) => entry.id === finding)
-    return stateAfter(this.circuit, this.log.slice(0, at))
+  /** The state a look was made in; or would have been, had what goes before it been done. */
+  private stateAt({ id, after = [] }: HuntFinding): string {
+    const at = this.log.findIndex((entry) => entry.id === id)
+    return stateAfter(this.circuit, [...this.log.slice(0, at), ...asEntries(after)])
   }
 
   /** Entries that do not fit the installation; the others can be followed. */

@@ -32,7 +32,11 @@ function check(circuit: Circuit, course: Course, entry: HuntEntry): void {
   else if ('renew' in entry) hasDevice(circuit, entry.renew)
   else if ('blamed' in entry) hasDevice(circuit, entry.blamed)
   else if ('says' in entry) hasDemand(circuit, entry.says.demand)
-  else if ('see' in entry) known(circuit, entry.see)
+  else if ('see' in entry) {
+    known(circuit, entry.see)
+    const notDone = course.fork()
+    entry.after?.forEach((act) => notDone.act(act))
+  }
 }
 
 function hasDevice({ deviceIndex }: Circuit, id: string): void {

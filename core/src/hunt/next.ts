@@ -8,6 +8,7 @@ import type { HuntEntry } from './case'
 import type { Hunt } from './hunt'
 import { unmendedMinutes } from './minutes'
 import { remediesOf, type HuntRemedy } from './remedies'
+import { actDisturbs } from './rewiring'
 import { inOrder } from './strategies'
 import { twoAhead } from './two-ahead'
 
@@ -90,9 +91,11 @@ export function advice(
 ): Advice {
   const likeliest = likely(hunt)
   const { shares } = likeliest
-  const states = statesAhead(hunt.circuit, log, controlsOnly)
-  if (!controlsOnly) states.push(...offPlateStates(hunt, log, likeliest.ahead))
   const { circuit, options } = hunt
+  const states = [
+    ...statesAhead(circuit, log, controlsOnly),
+    ...(controlsOnly ? [] : offPlateStates(hunt, log, likeliest.ahead)),
+  ].filter(({ acts }) => !options.asWired || !acts.some(actDisturbs))
   const scouted = everyState ? undefined : scoutedAhead(hunt, log, likeliest, looks, states)
   let found = scouted ? weighedUp(hunt, likeliest, scouted, false) : undefined
   // Before it is said that enough is known, every state has been thought of.

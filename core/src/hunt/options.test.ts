@@ -3,7 +3,17 @@ import { compile, type Circuit } from '../circuit'
 import { shortsOf } from '../hypotheses'
 import { thingLookedAt } from '../looks'
 import type { Course } from '.'
-import { advice, Hunt, huntOptionsSchema, type HuntEntry, type NextLook } from '.'
+import {
+  actDisturbs,
+  advice,
+  Hunt,
+  huntEntrySchema,
+  huntOptionsSchema,
+  passes,
+  stateAfter,
+  type HuntEntry,
+  type NextLook,
+} from '.'
 import { minutesFor } from './minutes'
 
 const circuit = circuitOf('two-port-heating-hot-water')
@@ -170,6 +180,71 @@ it('stays a course of its own when it is forked', () => {
   const course: Course = hunt.courseOf(0)
   course.fork().act('programmer.heating=on')
   expect(course.sim.control('programmer', 'heating')).toBe('off')
+})
+
+describe('wiring that is to stay as it is', () => {
+  it('is not lifted, linked or parked for a test, nor a control taken off its plate', () => {
+    const log: HuntEntry[] = [
+      ...asked,
+      { id: 'off', do: 'spur.switch=off' },
+      {
+        id: 'low',
+        see: { at: 'points', with: 'insulation', red: 'wc.1', black: 'wc.10' },
+        found: { value: 0, unit: 'MΩ' },
+      },
+    ]
+    const disturbing = (options: object) => nextOf(options, log).filter(({ acts }) => acts.some(actDisturbs))
+    const verbs = new Set(
+      disturbing({}).flatMap(({ acts }) => acts.filter(actDisturbs).map((act) => act.split('=')[0])),
+    )
+    expect([...verbs]).toEqual(expect.arrayContaining(['lift', 'link']))
+    expect(disturbing({ asWired: true })).toEqual([])
+    // What was lifted before that was said is put back all the same.
+    const lifted: HuntEntry[] = [...log, { id: 'lift', do: 'lift=supply.brown.1' }]
+    const backs = nextOf({ asWired: true }, lifted).flatMap(({ acts }) => acts)
+    expect(backs).toContain('land=supply.brown.1')
+  })
+})
+
+describe('what somebody cannot do', () => {
+  /** Refuses whatever is proposed, with nothing set for it. */
+  const refusing = (turns: number): { log: HuntEntry[]; refused: string[]; hunt: Hunt } => {
+    const hunt = base.again()
+    const log = [...asked]
+    const refused: string[] = []
+    for (let turn = 0; turn < turns; turn++) {
+      hunt.follow(log)
+      const [first] = advice(hunt, log, 1).next
+      if (!first) break
+      refused.push(JSON.stringify([first.acts, first.see]))
+      const after = first.acts.length > 0 ? { after: first.acts } : {}
+      log.push({ id: `e${turn}`, see: first.see, found: 'cannot-do', ...after })
+    }
+    hunt.follow(log)
+    return { log, refused, hunt }
+  }
+
+  it('is not proposed again, though nothing that it needed was done; everything stands as it stood, and nothing is learnt', () => {
+    const { log, refused, hunt } = refusing(8)
+    expect(refused.length).toBe(8)
+    expect(new Set(refused).size).toBe(8)
+    expect(log.some((entry) => 'after' in entry && entry.after?.some((act) => !passes(act)))).toBe(true)
+    const before = base.again()
+    before.follow(asked)
+    expect(stateAfter(circuit, log)).toBe(stateAfter(circuit, asked))
+    expect(hunt.ranking().shares).toEqual(before.ranking().shares)
+  })
+
+  it('must have gone before what could be done; and only what could not be done has it', () => {
+    const see = { at: 'boiler', device: 'boiler' } as const
+    const at = (entry: object) => huntEntrySchema.safeParse({ id: 'x', see, ...entry })
+    expect(at({ found: 'cannot-do', after: ['programmer.heating=off'] }).success).toBe(true)
+    expect(at({ found: 'cannot-tell', after: ['programmer.heating=off'] }).error?.message).toContain('not done')
+    expect(at({ found: { word: 'called' }, after: ['programmer.heating=off'] }).success).toBe(false)
+    const hunt = base.again()
+    const odd: HuntEntry = { id: 'odd', see, found: 'cannot-do', after: ['nowhere.switch=on'] }
+    expect(hunt.misfits([...asked, odd]).map(({ entry }) => entry)).toEqual(['odd'])
+  })
 })
 
 describe('what somebody cannot tell', () => {

@@ -41,6 +41,9 @@ export function actPartsConductors(act: string): boolean {
   return rewiring !== undefined && partsConductors(rewiring)
 }
 
+/** Does it leave the wiring otherwise than it was found? */
+export const actDisturbs = (act: string): boolean => rewiringOf(act)?.back === false
+
 /** Nothing hangs loose meanwhile: it may be live so. */
 export const mayBeLive = ({ what }: Pick<Rewiring, 'what'>): boolean => what !== 'lift'
 

@@ -17,6 +17,9 @@ export function controlsAfter({ controls, devices }: Circuit, log: readonly Hunt
   return stands
 }
 
+/** Acts as a log has them. */
+export const asEntries = (acts: readonly string[]): HuntEntry[] => acts.map((text) => ({ id: text, do: text }))
+
 /** Does a control stand as this act, `device.control=value`, would set it? */
 export const standsSo = (stands: ReadonlyMap<string, string>, act: string): boolean =>
   stands.get(act.slice(0, act.indexOf('='))) === act.slice(act.indexOf('=') + 1)

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import { needsIsolation, type Complaint, type HuntEntry, type Reason, type Suspect } from '../hunt'
+import { needsIsolation, passes, type Complaint, type HuntEntry, type Reason, type Suspect } from '../hunt'
 import type { WrittenLook } from '../looks'
 import { actText, inSentence } from './acts'
 import { runName } from './demands'
@@ -61,7 +61,13 @@ export function huntEntryText(
   labelOf: (suspect: string) => string,
 ): string {
   if ('do' in entry) return actText(circuit, entry.do, before)
-  if ('see' in entry) return `${lookText(circuit, entry.see)}: ${answerText(circuit, entry.see, entry.found)}`
+  if ('see' in entry) {
+    const notDone = (entry.after ?? [])
+      .filter((act) => !passes(act))
+      .map((act) => inSentence(actText(circuit, act, before)))
+    const found = `${lookText(circuit, entry.see)}: ${answerText(circuit, entry.see, entry.found)}`
+    return notDone.length > 0 ? `${found}; not done: ${notDone.join(', ')}` : found
+  }
   if ('says' in entry)
     return `Customer on ${serviceText(circuit, entry.says.demand)}: ${complaintWords[entry.says.what]}`
   if ('mended' in entry)

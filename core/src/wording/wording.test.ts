@@ -82,6 +82,12 @@ describe('every sentence', () => {
       { id: '8', renew: 'zv-1', part: 'motor' },
       { id: '9', mended: 'zv-1.motor.open' },
       { id: '10', see: { at: 'spindle', device: 'zv-1' }, found: 'cannot-do' },
+      {
+        id: '11',
+        see: { at: 'boiler', device: 'boiler' },
+        found: 'cannot-do',
+        after: ['off-plate=programmer', 'stat-1.set=30', 'settle'],
+      },
     ]
     expect(log.map((entry, i) => huntEntryText(circuit, entry, log.slice(0, i), () => 'motor open'))).toEqual([
       'Customer on Downstairs: only works while another is on',
@@ -94,6 +100,7 @@ describe('every sentence', () => {
       'New: downstairs valve motor',
       'Put right: motor open',
       'Downstairs valve: the spindle, head off: Can’t do that',
+      'Boiler: does it show a call: Can’t do that; not done: take the programmer off its plate, downstairs thermostat: up to 30 °C',
     ])
   })
 

@@ -1,6 +1,17 @@
 /** @jest-environment jsdom */
 import { recordOf, type HuntLine } from '@nobbet/contract'
-import { compile, lookAt, parseAction, Rig, settle, wordOf, type Look, type WrittenLook } from '@nobbet/core'
+import {
+  actDisturbs,
+  compile,
+  lookAt,
+  parseAction,
+  passes,
+  Rig,
+  settle,
+  wordOf,
+  type Look,
+  type WrittenLook,
+} from '@nobbet/core'
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import '../../testing/patience'
 import { showAt } from '../../testing/page'
@@ -73,6 +84,53 @@ describe('the card', () => {
     await waitFor(async () =>
       expect((await card()).querySelector('.look-where .place')!.textContent).not.toBe('Plant cupboard'),
     )
+  })
+})
+
+describe('a look that is refused', () => {
+  const toSet = async () => {
+    const { acts } = JSON.parse((await card()).dataset.look!) as { acts: string[] }
+    return acts
+  }
+  /** From the source on, which has the controls set first. */
+  const fromTheSource = async () => {
+    const page = await shown([line({ id: 'said', says: { what: 'does-not-come-on', demand: 'heating-1' } })])
+    const { options } = page.hunt()
+    await page.store.record({ do: 'hunt-with', options: { ...options, strategy: 'source-to-load' } })
+    await waitFor(async () => expect((await toSet()).filter((text) => !passes(text)).length).toBeGreaterThan(1))
+    return page
+  }
+
+  it('has what was to be set first as not done, but for what was ticked; it can be taken back, and not be answered', async () => {
+    const { entries } = await fromTheSource()
+    const acts = await toSet()
+    const deeds = acts.filter((text) => !passes(text))
+    fireEvent.click(screen.getAllByRole('checkbox')[0])
+    press('Can’t do that')
+    screen.getByText(`Written down as done: the 1 of ${deeds.length} ticked above.`)
+    press('Not this one')
+    await waitFor(() => expect(entries().length).toBe(3))
+    expect(entries().slice(1)).toMatchObject([{ do: deeds[0] }, { found: 'cannot-do', after: acts.slice(1) }])
+    await waitFor(async () => expect(await toSet()).not.toEqual(acts))
+    const log = region('Log')
+    fireEvent.click(log.getByText(/not done: /))
+    log.getByRole('button', { name: 'Take back line 3' })
+    expect(log.queryByRole('button', { name: 'Called' })).toBeNull()
+  })
+
+  it('because nothing is to be lifted or linked, rules that out for all', async () => {
+    const { hunt, entries } = await fromTheSource()
+    fireEvent.click((await card()).querySelector('.others li:last-child .btn-link')!)
+    expect((await toSet()).some(actDisturbs)).toBe(true)
+    press('Can’t do that')
+    screen.getByText(/^Nothing that was to be set first is written down as done/)
+    press('Nothing lifted, linked or taken off')
+    await waitFor(() => expect(hunt().options.asWired).toBe(true))
+    expect(entries().slice(1)).toMatchObject([{ found: 'cannot-do' }])
+    expect(entries()[1]).toHaveProperty('after', expect.arrayContaining([expect.stringMatching(/^link=/)]))
+    await waitFor(async () => expect((await card()).querySelectorAll('.others li').length).toBeGreaterThan(0))
+    for (const look of (await card()).querySelectorAll('.others li')) expect(look.textContent).not.toMatch(/lift|link/i)
+    expect((await toSet()).some(actDisturbs)).toBe(false)
   })
 })
 

@@ -37,6 +37,12 @@ export function LedBy({ screen, comfort }: { screen: HuntScreen; comfort: Comfor
         <legend>Today</legend>
         <Switch id="dead-only" label="No live work" on={options.deadOnly} set={(deadOnly) => change({ deadOnly })} />
         <Switch
+          id="as-wired"
+          label="Wiring stays as it is: nothing lifted, linked or taken off its plate"
+          on={options.asWired}
+          set={(asWired) => change({ asWired })}
+        />
+        <Switch
           id="helper"
           label="Somebody helps at the controls"
           on={options.helper}

@@ -152,7 +152,7 @@ function Line({ screen, line, number, more, doubtful, open, onOpen, onTakeBack }
       </button>
       {open && (
         <div className="line-open">
-          {'see' in entry && !older && !misfit && (
+          {'see' in entry && entry.after === undefined && !older && !misfit && (
             <Answers
               screen={screen}
               see={entry.see}

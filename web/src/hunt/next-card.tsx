@@ -35,11 +35,12 @@ export function NextCard({ screen, next, onNoticed, children }: NextCardProps) {
   const proposed = choice ? next.find((look) => sameLook(look, choice)) : first
   const chosen: Chosen = proposed ?? choice ?? first
   const beside = first.alongside.map(({ see }) => ({ acts: first.acts, see }))
-  const write = (answer: Answer, set = true) => {
+  const write = (answer: Answer, done = chosen.acts) => {
     if (writing) return
     setWriting(true)
-    const acts = set ? chosen.acts.map((act) => ({ do: act })) : []
-    void screen.writer.add([...acts, { see: chosen.see, found: answer }]).finally(() => {
+    const after = chosen.acts.filter((act) => !done.includes(act))
+    const finding = { see: chosen.see, found: answer, ...(after.length > 0 && { after }) }
+    void screen.writer.add([...done.map((act) => ({ do: act })), finding]).finally(() => {
       setWriting(false)
       setChoice(undefined)
     })
@@ -77,7 +78,8 @@ interface LookProps {
   chosen: Chosen
   proposed?: NextLook
   meanwhile: React.ReactNode
-  onAnswer: (answer: Answer, set?: boolean) => void
+  /** `done`: the acts that were done for it, where not all of them were. */
+  onAnswer: (answer: Answer, done?: readonly string[]) => void
 }
 
 const hazardWords = { live: 'On live parts', dead: 'Isolated', 'covers-on': 'No cover comes off' } as const
@@ -86,6 +88,7 @@ function Look({ screen, chosen, proposed, meanwhile, onAnswer }: LookProps) {
   const { circuit, job } = screen
   const { acts, see } = chosen
   const [isolated] = useIsolation(job)
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set())
   const hazard = hazardOf(see, proposed?.live ?? (see.at === 'points' && isOnLive(see)))
   const place = placeName(circuit, placeOf(circuit, thingLookedAt(see)))
   const way = (proposed?.places ?? []).map((id) => placeName(circuit, id))
@@ -97,7 +100,14 @@ function Look({ screen, chosen, proposed, meanwhile, onAnswer }: LookProps) {
         {way.length > 1 && <span className="way">by way of {way.slice(0, -1).join(', ')}</span>}
         <span className={`hazard ${hazard}`}>{hazardWords[hazard]}</span>
       </header>
-      <SetFirst screen={screen} acts={acts} restsAfter={proposed?.restsAfter} meanwhile={meanwhile} />
+      <SetFirst
+        screen={screen}
+        acts={acts}
+        ticked={ticked}
+        onTick={setTicked}
+        restsAfter={proposed?.restsAfter}
+        meanwhile={meanwhile}
+      />
       <h2 className="question">{questionText(circuit, see)}</h2>
       <p className="method">
         <strong>{toolText(see)}.</strong> {methodText(see)}
@@ -116,6 +126,7 @@ function Look({ screen, chosen, proposed, meanwhile, onAnswer }: LookProps) {
         chosen={chosen}
         live={hazard === 'live'}
         way={proposed?.places ?? []}
+        done={acts.filter((act) => ticked.has(act))}
         onAnswer={onAnswer}
       />
     </>

@@ -1,21 +1,32 @@
 /** @jest-environment jsdom */
 import { compile, exampleById, type HuntEntry } from '@nobbet/core'
 import { fireEvent, render, screen } from '@testing-library/react'
+import { useState } from 'react'
 import type { HuntScreen } from './hunt-screen'
 import { SetFirst } from './set-first'
 
 jest.mock('../store/stores', () => jest.requireActual('../../testing/stores'))
 
 const circuit = compile(exampleById('two-port-heating-hot-water')!.installation)
-const shown = (acts: string[], restsAfter?: number, entries: HuntEntry[] = []) =>
-  render(
+interface Given {
+  acts: string[]
+  restsAfter?: number
+  entries?: HuntEntry[]
+}
+function First({ acts, restsAfter, entries = [] }: Given) {
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set())
+  return (
     <SetFirst
       screen={{ circuit, entries } as unknown as HuntScreen}
       acts={acts}
+      ticked={ticked}
+      onTick={setTicked}
       restsAfter={restsAfter}
       meanwhile={<p>lamps</p>}
-    />,
+    />
   )
+}
+const shown = (acts: string[], restsAfter?: number) => render(<First acts={acts} restsAfter={restsAfter} />)
 const boxes = () => screen.getAllByRole<HTMLInputElement>('checkbox')
 
 describe('what is set first', () => {

@@ -5,6 +5,9 @@ import { placeName, placeOf, type HuntScreen } from './hunt-screen'
 interface SetFirstProps {
   screen: HuntScreen
   acts: readonly string[]
+  /** Acts that were ticked as done. */
+  ticked: ReadonlySet<string>
+  onTick: (ticked: ReadonlySet<string>) => void
   /** Until everything is at rest, ms. */
   restsAfter?: number
   /** What can be looked at meanwhile. */
@@ -12,16 +15,15 @@ interface SetFirstProps {
 }
 
 /** What is set before the look, switch by switch, where each stands; then the wait, with a clock that runs. */
-export function SetFirst({ screen, acts, restsAfter, meanwhile }: SetFirstProps) {
+export function SetFirst({ screen, acts, ticked, onTick, restsAfter, meanwhile }: SetFirstProps) {
   const { circuit, entries } = screen
   const deeds = acts.filter((act) => !passes(act))
   const waits = acts.filter((act) => passes(act) && (act !== settle || (restsAfter ?? 0) >= 1000))
-  const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set())
   const [from, setFrom] = useState<number>()
-  const tick = (i: number) => {
+  const tick = (act: string) => {
     const after = new Set(ticked)
-    if (!after.delete(i)) after.add(i)
-    setTicked(after)
+    if (!after.delete(act)) after.add(act)
+    onTick(after)
     // With the last switch the clock runs by itself.
     if (after.size === deeds.length) setFrom((before) => before ?? Date.now())
   }
@@ -36,7 +38,7 @@ export function SetFirst({ screen, acts, restsAfter, meanwhile }: SetFirstProps)
             return (
               <li key={act}>
                 <label>
-                  <input type="checkbox" checked={ticked.has(i)} onChange={() => tick(i)} />
+                  <input type="checkbox" checked={ticked.has(act)} onChange={() => tick(act)} />
                   <span className="act">{actText(circuit, act, before)}</span>
                   <span className="place">{device !== undefined && placeName(circuit, placeOf(circuit, device))}</span>
                 </label>
