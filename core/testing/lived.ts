@@ -18,11 +18,19 @@ export function lived(circuit: Circuit, causes: readonly Hypothesis[]) {
     },
     seen(...looks: WrittenLook[]) {
       for (const see of looks) {
-        const { expected } = course.shows(see)
-        if (expected === 'open' || 'unknown' in expected || 'chances' in expected) throw new Error('it shows one thing')
-        const found: Found = 'full' in expected ? { value: expected.value, unit: 'V' } : expected
+        const found = foundBy(course, see)
+        if (!found) throw new Error('it shows one thing')
         log.push({ id: `e${log.length}`, see, found })
       }
     },
+    /** Those of some looks that show one thing now. */
+    telling: (looks: readonly WrittenLook[]): WrittenLook[] => looks.filter((see) => foundBy(course, see)),
   }
+}
+
+/** What a look shows; undefined where it may show one thing or another. */
+function foundBy(course: Course, see: WrittenLook): Found | undefined {
+  const { expected } = course.shows(see)
+  if (expected === 'open' || 'unknown' in expected || 'chances' in expected) return undefined
+  return 'full' in expected ? { value: expected.value, unit: 'V' } : expected
 }

@@ -12,7 +12,7 @@ import { chanceOf, usualToldError, type Expected } from './likelihood'
 import { misfits, type Misfit } from './misfits'
 import { actPartsConductors } from './rewiring'
 import { mendedAfter, mendedIn } from './put-right'
-import { pairsInOrder, secondsOf, type RankedPair } from './seconds'
+import { Seconds, type RankedPair } from './seconds'
 import { blamedOf, sourceOf } from './sources'
 import { asEntries, stateAfter } from './standing'
 import { causesOf, suspectsOf, unlisted, type Suspect } from './suspects'
@@ -33,8 +33,8 @@ export class HuntError extends Error {
 /** A look in a state, as one name. */
 export const lookIn = (see: WrittenLook, state: string): string => `${JSON.stringify(see)} in ${state}`
 
-/** Where what is on no list has more than this share, any two at once are thought of, as long as nothing was put right. */
-const pairsThoughtOfFrom = 0.25
+/** Where any two at once may have more than this share, they are thought of, as long as nothing was put right. */
+const pairsThoughtOfFrom = 0.4
 
 /** Options on which the weights of suspects hang. */
 type OfWeights = 'workedOn' | 'fresh' | 'old' | 'wet' | 'stoodStill' | 'weights'
@@ -58,7 +58,7 @@ export class Hunt {
   private log: readonly HuntEntry[] = []
   /** What was found, as far as the log has been followed. */
   private told?: HuntWeighing
-  /** Two at once: what has been put right, and something else beside it; before that any, where nothing fits by itself. */
+  /** Two at once: what has been put right, and something else beside it; before that any, where that may explain what no single one does. */
   private seconds?: Hunt
   /** Taken along the beginning of the log already, by whose they are. */
   private readonly inherited = new Map<string, Shown>()
@@ -210,13 +210,11 @@ export class Hunt {
     if (!this.onlyListed) this.seconds = this.secondsOf(log, secondsBefore)
   }
 
-  /** Two at once, where something was put right, or nothing on the list fits by itself. */
+  /** Two at once, where something was put right, or two may well explain what no single one does. */
   private secondsOf(log: readonly HuntEntry[], before?: Hunt): Hunt | undefined {
-    const mended = mendedAfter(this.singles, log)
-    if (mended.size === 0 && this.shareOf(unlisted) <= pairsThoughtOfFrom) return undefined
-    this.told = undefined
-    const seconds = secondsOf(this.circuit, this.singles, mended, (single) => this.chancesLike(single))
-    const hunt = this.of(seconds)
+    const two = this.two()
+    if (mendedAfter(this.singles, log).size === 0 && two.share <= pairsThoughtOfFrom) return undefined
+    const hunt = this.of(two.suspects(this.circuit))
     if (before?.isOnTheWayTo(log)) before.leavesTo(hunt)
     hunt.follow(log)
     return hunt
@@ -240,12 +238,11 @@ export class Hunt {
 
   /** All pairs of single suspects, those first that may go best with what was found. */
   pairsInOrder(): RankedPair[] {
-    const mended = mendedAfter(this.singles, this.log)
-    return pairsInOrder(this.singles, (single) => this.chancesLike(single), mended)
+    return this.two().inOrder()
   }
 
-  private shareOf(id: string): number {
-    return this.ranking().shares[this.suspects.findIndex((suspect) => suspect.id === id)] ?? 0
+  private two(): Seconds {
+    return new Seconds(this.singles, (single) => this.chancesLike(single), mendedAfter(this.singles, this.log))
   }
 
   /** Of each finding how probable it is for what looks like a single suspect and was not put right with it. */

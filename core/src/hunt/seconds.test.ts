@@ -2,7 +2,10 @@ import * as fc from 'fast-check'
 import { circuitOf, lived } from '../../testing'
 import { nth } from '../lists'
 import { answerOf, Hunt, unlisted, type HuntEntry } from '.'
+import type { WrittenLook } from '../looks'
 import { deadLooksAt } from './candidates'
+import { Seconds } from './seconds'
+import { combinable, type Cause } from './together'
 
 const circuit = circuitOf('two-port-heating-hot-water')
 const hunt = new Hunt(circuit)
@@ -17,9 +20,9 @@ const likeliest = (of: Hunt) => {
   ).id
 }
 
-/** Both services tried, each alone; then, isolated, every winding and contact measured. */
-function triedAndMeasured(...wrong: string[]): HuntEntry[] {
-  const { log, done, seen } = lived(
+/** Both services tried, each alone; then, isolated, every winding and contact measured, and whatever else `more` is. */
+function triedAndMeasured(wrong: readonly string[], more: readonly WrittenLook[] = []): HuntEntry[] {
+  const { log, done, seen, telling } = lived(
     circuit,
     wrong.map((id) => hunt.singles.find((suspect) => suspect.id === id)!.hypothesis!),
   )
@@ -28,7 +31,7 @@ function triedAndMeasured(...wrong: string[]): HuntEntry[] {
   done('programmer.heating=off', 'stat-1.set=5', 'programmer.hot-water=on', 'cyl-stat.set=75', 'settle')
   seen({ at: 'lever', device: 'zv-hw' }, { at: 'boiler', device: 'boiler' }, { at: 'pump', device: 'pump' })
   done('spur.switch=off', 'settle')
-  seen(...deadLooksAt(circuit).filter((see) => see.at === 'points' && see.with === 'resistance'))
+  seen(...deadLooksAt(circuit).filter((see) => see.at === 'points' && see.with === 'resistance'), ...telling(more))
   return log
 }
 
@@ -38,7 +41,7 @@ describe('two causes at once of which neither was put right', () => {
     ['zv-1.motor.open', 'pump.motor.open'],
     ['zv-1.motor.open', 'zv-hw.end-switch.never-makes'],
   ])('are suspects where nothing on the list fits by itself: %s and %s', (one, other) => {
-    const log = triedAndMeasured(one, other)
+    const log = triedAndMeasured([one, other])
     const of = hunt.again()
     of.follow(log)
     expect(likeliest(of)).toBe(`${one} + ${other}`)
@@ -47,16 +50,36 @@ describe('two causes at once of which neither was put right', () => {
     expect(shareOf(of, unlisted)).toBeLessThan(0.05)
   })
 
+  it('stay the likeliest whatever more is looked at that is as they have it, be it as one of the two alone has it', () => {
+    const [valve, pump] = ['zv-1.motor.open', 'pump.motor.open']
+    const of = hunt.again()
+    const measured = triedAndMeasured([valve, pump]).length
+    const more = fc.shuffledSubarray(
+      deadLooksAt(circuit).filter((see) => see.at === 'points'),
+      { minLength: 3, maxLength: 12 },
+    )
+    fc.assert(
+      fc.property(more, (looks) => {
+        const log = triedAndMeasured([valve, pump], looks)
+        for (let to = measured; to <= log.length; to++) {
+          of.follow(log.slice(0, to))
+          expect(likeliest(of)).toBe(`${valve} + ${pump}`)
+        }
+      }),
+      { numRuns: 6 },
+    )
+  })
+
   it('are no suspects where one cause explains it all', () => {
     const of = hunt.again()
-    of.follow(triedAndMeasured('zv-1.motor.open'))
+    of.follow(triedAndMeasured(['zv-1.motor.open']))
     expect(pairsOf(of)).toEqual([])
     expect(likeliest(of)).toBe('zv-1.motor.open')
   })
 
   it('are put right one after the other: each is worth it, and then the one that is left', () => {
     const [valve, pump] = ['zv-1.motor.open', 'pump.motor.open']
-    const log = triedAndMeasured(valve, pump)
+    const log = triedAndMeasured([valve, pump])
     const of = hunt.again()
     of.follow(log)
     const remedyAfter = (after: readonly HuntEntry[]) => {
@@ -76,6 +99,54 @@ describe('two causes at once of which neither was put right', () => {
   })
 })
 
+describe('two at once in their order', () => {
+  const followed = hunt.again()
+  followed.follow(triedAndMeasured(['zv-1.motor.open', 'pump.motor.open']))
+  const chancesOf = (single: number) => followed.fits(single).map(({ chance }) => chance)
+  const orderOf = (mended: Record<string, number>) =>
+    new Seconds(followed.singles, chancesOf, new Map(Object.entries(mended)))
+  const byHand = (a: Cause, b: Cause) => {
+    const [of, beside] = [a, b].map(({ id }) => chancesOf(followed.singles.findIndex((one) => one.id === id)))
+    return of.reduce((sum, chance, i) => sum + Math.log(Math.max(chance, nth(beside, i))), 0)
+  }
+
+  it.each([
+    ['nothing put right', {}],
+    ['something put right', { 'zv-1.motor.open': 4, 'pump.motor.open': 8 }],
+  ])('are all there once, with %s; of the best so many the same as of all', (_, mended) => {
+    const all = orderOf(mended).inOrder()
+    const { length } = combinable(followed.singles)
+    expect(all.length).toBe((length * (length - 1)) / 2)
+    expect(
+      new Set(
+        all.map(({ causes }) =>
+          causes
+            .map(({ id }) => id)
+            .sort()
+            .join(),
+        ),
+      ).size,
+    ).toBe(all.length)
+    const best = orderOf(mended).inOrder(50)
+    expect(best.map(({ rank }) => rank)).toEqual(all.slice(0, 50).map(({ rank }) => rank))
+    if (Object.keys(mended).length > 0) return
+    for (const { causes, prior, rank } of best) {
+      const [a, b] = causes as [Cause, Cause]
+      expect(rank).toBeCloseTo(Math.log(prior) + byHand(a, b), 8)
+    }
+  })
+
+  it('weigh together what each of them weighs', () => {
+    const seconds = orderOf({})
+    const sum = seconds.inOrder().reduce((all, { rank }) => all + Math.exp(rank), 0)
+    const singles = followed.singles.reduce(
+      (all, { id, prior }, i) => all + (id === unlisted ? 0 : prior * chancesOf(i).reduce((x, y) => x * y, 1)),
+      0,
+    )
+    expect(seconds.share).toBeCloseTo(sum / (sum + singles), 6)
+  })
+})
+
 it('says of a log gone along entry by entry, with two causes at once in it, exactly what it says of the whole', () => {
   const done = fc.constantFrom(
     'stat-1.set=30',
@@ -89,7 +160,7 @@ it('says of a log gone along entry by entry, with two causes at once in it, exac
   const put = fc.constantFrom('zv-1.motor.open', 'pump.motor.open', 'programmer.heating.never-operates')
   fc.assert(
     fc.property(picks, put, fc.nat(12), (acts, mended, at) => {
-      const log = triedAndMeasured('zv-1.motor.open', 'pump.motor.open').slice(0, 16)
+      const log = triedAndMeasured(['zv-1.motor.open', 'pump.motor.open']).slice(0, 16)
       log.push(...acts.map((text, i): HuntEntry => ({ id: `act-${i}`, do: text })))
       log.push({ id: 'lever', see: { at: 'lever', device: 'zv-1' }, found: { word: 'stiff' } })
       log.splice(4 + at, 0, { id: 'mended', mended })
