@@ -348,6 +348,7 @@ export {
   mergedAtOnce,
   passes,
   proofsLeft,
+  servicesUntried,
   reasonsOf,
   type RankedSuspect,
   asLeftOf,

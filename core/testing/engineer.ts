@@ -9,6 +9,7 @@ import {
   Noticing,
   proofsLeft,
   remedyKey,
+  servicesUntried,
   unlisted,
   unmendedMinutes,
   usualErrors,
@@ -58,7 +59,7 @@ const spread = 0.3
 /**
  * A call as it would go: an installation like the hunt's but for what is really so, its parts not quite the usual ones; a customer
  * who is right three times in four; an engineer who does what the hunt says, misreads as often as people do, and goes for the
- * remedy it comes to. A remedy that does not cure is written down, and he goes on; what cured he proves, as the hunt asks him to.
+ * remedy it comes to. A remedy that does not cure is written down, and he goes on; what cured he proves, and tries the other services once, as the hunt asks him to.
  */
 export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, exact = false }: Call): Ended {
   const { circuit } = hunt
@@ -85,7 +86,8 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
     hunt.follow(log)
     const { next, decision } = advice(hunt, log, choose.length > 1 ? 1000 : 1)
     const look = decision.stop ? undefined : choose(next, random)
-    const proofs = look || !decision.remedy?.done ? [] : proofsLeft(circuit, log)
+    const isDone = !look && decision.remedy?.done
+    const proofs = isDone ? [...proofsLeft(circuit, log), ...untried(circuit, log)] : []
     // What shows otherwise is a finding, and not asked again before the next remedy.
     const proof = proofs.find((one) => !tried.has(keyOfProof(one)))
     if (proof) tried.add(keyOfProof(proof))
@@ -139,6 +141,9 @@ export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, e
   ended.minutes += unmendedMinutes
   return ended
 }
+
+const untried = (circuit: Circuit, log: readonly HuntEntry[]): NextLook[] =>
+  servicesUntried(circuit, log).flatMap(({ look, refused }) => (refused ? [] : [look]))
 
 const keyOfProof = ({ asking, see }: NextLook): string => JSON.stringify([asking, see])
 

@@ -20,6 +20,8 @@ export interface Shown {
   of: string
   /** Entries of the log that it has been taken along. */
   gone: number
+  /** Ids of those of its causes that were put right so far, of it itself. */
+  right: ReadonlySet<string>
 }
 
 /** Takes suspects along a log, entry by entry. */
@@ -31,7 +33,15 @@ export class Along {
   ) {}
 
   begun(kind: Kind, of: string): Shown {
-    return { course: new Course(this.ground.restOf(kind).fork()), kind, chances: [], expected: [], of, gone: 0 }
+    return {
+      course: new Course(this.ground.restOf(kind).fork()),
+      kind,
+      chances: [],
+      expected: [],
+      of,
+      gone: 0,
+      right: new Set(),
+    }
   }
 
   /** `putRight`: what is put right in the log is put right of it; else it goes on as it was, like something that only looks like it. */
@@ -39,21 +49,23 @@ export class Along {
     const { course } = shown
     shown.gone++
     if ('do' in entry) return course.act(entry.do)
-    const causes = causesOf(suspect)
+    const still = causesOf(suspect).filter(({ id }) => !shown.right.has(id))
     if ('mended' in entry) {
-      if (putRight && causes.some(({ id }) => id === entry.mended))
-        course.mended(sameControls(this.without(causes, entry.mended), course.sim))
+      const [mended, left] = apartBy(still, ({ id }) => putRight && id === entry.mended)
+      shown.right = withAll(shown.right, mended)
+      if (mended.length > 0) course.mended(sameControls(this.restOf(left), course.sim))
       return
     }
     if ('renew' in entry) {
-      const [renewed, left] = apartBy(causes, (cause) => putRight && isOf(cause, entry))
+      const [renewed, left] = apartBy(still, (cause) => putRight && isOf(cause, entry))
+      shown.right = withAll(shown.right, renewed)
       if (renewed.length > 0)
         course.sim.mend(
           'hypothesis',
           renewed.flatMap(({ variant }) => variant.defects),
         )
-      const still = renewed.length > 0 ? left.flatMap(({ variant }) => variant.defects) : []
-      if (still.length > 0) course.sim.putIn('hypothesis', still)
+      const defects = renewed.length > 0 ? left.flatMap(({ variant }) => variant.defects) : []
+      if (defects.length > 0) course.sim.putIn('hypothesis', defects)
       return course.mended(course.sim)
     }
     if (!tells(entry)) return
@@ -81,9 +93,8 @@ export class Along {
     return { expected: shows.expected, chance: chanceWith(shows, see, found, errors) }
   }
 
-  /** At rest, with everything wrong but what was put right. */
-  private without(causes: readonly Hypothesis[], mended: string): Simulation {
-    const left = causes.filter(({ id }) => id !== mended)
+  /** At rest, with this wrong and nothing else. */
+  private restOf(left: readonly Hypothesis[]): Simulation {
     return left.length === 0 ? this.ground.whole : restOf(this.circuit, variantOf(left), this.ground.whole)
   }
 }
@@ -93,6 +104,9 @@ export function isOf({ kind, id }: Hypothesis, { renew, part }: Extract<HuntEntr
   const [device, own] = id.split('.')
   return kind === 'part' && device === renew && (part === undefined || own === part)
 }
+
+const withAll = (right: ReadonlySet<string>, more: readonly Hypothesis[]): ReadonlySet<string> =>
+  more.length === 0 ? right : new Set([...right, ...more.map(({ id }) => id)])
 
 function apartBy<T>(all: readonly T[], is: (one: T) => boolean): [T[], T[]] {
   return [all.filter(is), all.filter((one) => !is(one))]

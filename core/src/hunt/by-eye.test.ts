@@ -149,6 +149,22 @@ describe('looks by eye', () => {
     }
   })
 
+  it('are made once: what lies there lies so whatever is set meanwhile', () => {
+    const proposed = (log: HuntEntry[]) => {
+      const hunt = twoPort.again()
+      hunt.follow(log)
+      return advice(hunt, log, 500, { everyState: true }).next.map(({ see }) => see)
+    }
+    const before = proposed([complained, ...off]).find(isByEye)!
+    const seen: HuntEntry = { id: 'seen', see: before, found: { word: before.at === 'eyes' ? 'sound' : 'as-drawn' } }
+    for (const acts of [[], ['stat-1.set=30', 'settle']]) {
+      const log = [complained, ...off, seen, ...acts.map((text) => ({ id: text, do: text }))]
+      const then = proposed(log)
+      expect(then.length).toBeGreaterThan(0)
+      expect(then).not.toContainEqual(before)
+    }
+  })
+
   it('never rule out what is really so, whatever it is and whatever was looked at (property)', () => {
     const looks = deadLooksAt(twoPort.circuit).filter(isByEye)
     const singles = twoPort.singles.filter(({ hypothesis }) => hypothesis)

@@ -5,6 +5,7 @@ import { nth } from '../lists'
 import type { Simulation } from '../simulation'
 import type { WrittenLook } from '../looks'
 import { Along, tells, type Shown, type TellingEntry } from './along'
+import { isByEye } from './candidates'
 import { usualHuntOptions, type HuntEntry, type HuntFinding, type HuntOptions } from './case'
 import type { Course } from './course'
 import { Ground } from './ground'
@@ -30,8 +31,9 @@ export class HuntError extends Error {
   }
 }
 
-/** A look in a state, as one name. */
-export const lookIn = (see: WrittenLook, state: string): string => `${JSON.stringify(see)} in ${state}`
+/** A look in a state, as one name. What is seen to lie there lies so in every state. */
+export const lookIn = (see: WrittenLook, state: string): string =>
+  isByEye(see) ? JSON.stringify(see) : `${JSON.stringify(see)} in ${state}`
 
 /** Where any two at once may have more than this share, they are thought of, as long as nothing was put right. */
 const pairsThoughtOfFrom = 0.4

@@ -1,5 +1,5 @@
 import { circuitOf } from '../../testing'
-import { proofsLeft, type HuntEntry, type NextLook } from '.'
+import { proofsLeft, servicesUntried, type HuntEntry, type NextLook } from '.'
 
 const circuit = circuitOf('two-port-heating-hot-water')
 const said = (what: string, demand = 'heating-1') => ({ id: `${what} ${demand}`, says: { what, demand } }) as HuntEntry
@@ -99,5 +99,44 @@ describe('the proof of a cure', () => {
     ]
     expect(proofsLeft(circuit, both)).toHaveLength(2)
     expect(proofsLeft(circuit, [mended()])).toHaveLength(2)
+  })
+})
+
+describe('a service that nobody spoke of', () => {
+  const untried = (log: readonly HuntEntry[]) => servicesUntried(circuit, log)
+  const put = [said('does-not-come-on'), mended()]
+
+  it('is to be tried once, alone, when something was put right; seen to warm before that it is seen', () => {
+    expect(untried([said('does-not-come-on')])).toEqual([])
+    const [{ demand, look, refused }, ...more] = untried(put)
+    expect([demand.id, kept(look), refused, more]).toEqual([
+      'hot-water',
+      { asking: hotWater, see: cylinder },
+      false,
+      [],
+    ])
+    expect(look.acts).toContain('programmer.hot-water=on')
+    expect(untried(after(put, look, 'warms'))).toEqual([])
+    const before = after([said('does-not-come-on')], look, 'warms')
+    expect(untried([...before, mended()])).toEqual([])
+    // That it stays cold is a finding, and no reason to leave it.
+    expect(untried(after(put, look, 'stays-cold')).map((one) => one.refused)).toEqual([false])
+  })
+
+  it('may be left untried, and is told as that, whether or not it was set for it', () => {
+    const [{ look }] = untried(put)
+    const left: HuntEntry = { id: 'left', see: look.see, found: 'cannot-do', after: look.acts }
+    expect(untried([...put, left]).map(({ demand, refused }) => [demand.id, refused])).toEqual([['hot-water', true]])
+    const set = look.acts.map((act, i): HuntEntry => ({ id: `set-${i}`, do: act }))
+    const looked: HuntEntry = { id: 'looked', see: look.see, found: 'cannot-tell' }
+    expect(untried([...put, ...set, looked]).map(({ refused }) => refused)).toEqual([true])
+  })
+
+  it('is none where it was complained of, or all were, or it was said to be fine, or nothing was said at all', () => {
+    const all = { id: 'all', says: { what: 'blows-the-fuse' } } as HuntEntry
+    expect(untried([all, mended()])).toEqual([])
+    expect(untried([...put, said('is-fine', 'hot-water')])).toEqual([])
+    expect(untried([...put, said('gets-too-hot', 'hot-water')])).toEqual([])
+    expect(untried([mended()])).toEqual([])
   })
 })

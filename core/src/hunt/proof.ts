@@ -10,6 +10,7 @@ import type { HuntEntry } from './case'
 import type { Complaint } from './complaints'
 import { minutesFor } from './minutes'
 import type { NextLook } from './next'
+import { asEntries } from './standing'
 import { askingFor } from './strategies'
 import { wholeAfter } from './whole'
 
@@ -42,22 +43,72 @@ export function proofsLeft(circuit: Circuit, log: readonly HuntEntry[]): NextLoo
     )
   return proofsOf(circuit, log)
     .filter((proof) => !isGiven(proof))
-    .map(({ asking, see }): NextLook => {
-      const acts = asking ? actsTo(circuit, asking, log) : []
-      const settled = acts.length > 0 ? [...acts, settle] : []
-      const { minutes, places } = minutesFor(circuit, log, settled, see)
-      return {
-        acts: settled,
-        ...(asking && { asking }),
-        see,
-        minutes,
-        places,
-        live: false,
-        bits: 0,
-        outcomes: [],
-        alongside: [],
-      }
+    .map((proof) => lookFor(circuit, log, proof))
+}
+
+/** A service that nobody complained of, which has not been seen to work. */
+export interface ServiceUntried {
+  demand: Demand
+  look: NextLook
+  /** It was asked for, and somebody could not, or would not, try it. */
+  refused: boolean
+}
+
+/**
+ * Services that nobody spoke of and that were not once seen to do what they should, when something was put right: whatever is wrong with
+ * them besides is found now or at the next call. Tried alone; seen at any time is seen.
+ */
+export function servicesUntried(circuit: Circuit, log: readonly HuntEntry[]): ServiceUntried[] {
+  if (!log.some((entry) => 'mended' in entry || 'renew' in entry)) return []
+  const said = log.flatMap((entry) => ('says' in entry ? [entry.says] : []))
+  const isSpokenOf = (id: string) =>
+    said.some(({ what, demand }) => demand === id || (demand === undefined && what !== 'is-fine'))
+  const seen = log.flatMap((entry, i) => {
+    if (!('see' in entry)) return []
+    return [{ entry, asking: askingNow(circuit, [...log.slice(0, i), ...asEntries(entry.after ?? [])]) }]
+  })
+  if (said.every(({ what }) => what === 'is-fine')) return []
+  return circuit.installation.intent.demands
+    .filter(({ id }) => !isSpokenOf(id))
+    .flatMap((demand): ServiceUntried[] => {
+      const asking = askingFor(circuit, demand)
+      const [see] = warmthOf(circuit, demand)
+      const own = seen.filter((one) => sameAsking(one.asking, asking) && same(one.entry.see, see))
+      const words = own.flatMap(({ entry: { found } }) =>
+        typeof found !== 'string' && 'word' in found ? [found.word] : [],
+      )
+      if (see === undefined || words.some((word) => works.has(word))) return []
+      return [
+        {
+          demand,
+          look: lookFor(circuit, log, { asking, see }),
+          refused: own.some(({ entry }) => typeof entry.found === 'string'),
+        },
+      ]
     })
+}
+/** What {@link warmthOf} shows of a service that does what it should. */
+const works: ReadonlySet<string> = new Set(['warms', 'called'])
+
+function lookFor(
+  circuit: Circuit,
+  log: readonly HuntEntry[],
+  { asking, see }: Pick<Proof, 'asking' | 'see'>,
+): NextLook {
+  const acts = asking ? actsTo(circuit, asking, log) : []
+  const settled = acts.length > 0 ? [...acts, settle] : []
+  const { minutes, places } = minutesFor(circuit, log, settled, see)
+  return {
+    acts: settled,
+    ...(asking && { asking }),
+    see,
+    minutes,
+    places,
+    live: false,
+    bits: 0,
+    outcomes: [],
+    alongside: [],
+  }
 }
 
 function proofsOf(circuit: Circuit, log: readonly HuntEntry[]): Proof[] {

@@ -28,10 +28,12 @@ interface Both {
 
 /**
  * Two at once as they may go with what was found: where either of the two may have shown, as well as the one of them that fits better;
- * once one of them was put right, as the other. That is told of kinds of causes, of which there are fewer than causes, let alone pairs.
+ * once one of them was put right, as the other; once both were, as nothing wrong. That is told of kinds of causes, of which there are fewer than causes, let alone pairs.
  */
 export class Seconds {
   private readonly both: Both[]
+  /** What it makes of everything found that nothing is wrong. */
+  private readonly whole?: Float64Array
   private readonly weigh: (...causes: Suspect[]) => number
 
   /** @param mended ids of what was put right, each with how many findings were made before. */
@@ -42,11 +44,13 @@ export class Seconds {
   ) {
     this.weigh = weightOf(singles, 2).weigh
     const kinds = this.kinds()
+    const whole = singles.findIndex(({ hypothesis }) => hypothesis?.kind === 'nothing-wrong')
+    if (whole >= 0) this.whole = Float64Array.from(chancesOf(whole), Math.log)
     this.both = kinds.flatMap((one, x) =>
       kinds
         .slice(x)
         .filter((other) => other !== one || one.causes.length > 1)
-        .map((other): Both => ({ kinds: [one, other], fit: fitOf(one, other) })),
+        .map((other): Both => ({ kinds: [one, other], fit: this.fitOf(one, other) })),
     )
   }
 
@@ -122,17 +126,18 @@ export class Seconds {
     const isThoughtOf = ({ kinds }: Both) => this.mended.size === 0 || kinds.some(({ until }) => until < Infinity)
     return this.inOrder(mostSeconds, isThoughtOf).flatMap((pair) => asOne(circuit, pair) ?? [])
   }
+
+  private fitOf(one: Alike, other: Alike): number {
+    let fit = 0
+    for (let i = 0; i < one.logs.length; i++) {
+      const [own, beside] = [nth(one.logs, i), nth(other.logs, i)]
+      const [isOwn, isBeside] = [i < one.until, i < other.until]
+      if (isOwn && isBeside) fit += Math.max(own, beside)
+      else if (isOwn || isBeside) fit += isOwn ? own : beside
+      else fit += this.whole ? nth(this.whole, i) : Math.max(own, beside)
+    }
+    return fit
+  }
 }
 
 const byRank = (one: RankedPair, other: RankedPair): number => other.rank - one.rank
-
-function fitOf(one: Alike, other: Alike): number {
-  let fit = 0
-  // Of two that were both put right, the one put right last is taken to show to the end.
-  const [lastOne, lastOther] = one.until < other.until ? [one.until, Infinity] : [Infinity, other.until]
-  for (let i = 0; i < one.logs.length; i++) {
-    const [own, beside] = [nth(one.logs, i), nth(other.logs, i)]
-    fit += i >= lastOne ? beside : i >= lastOther ? own : Math.max(own, beside)
-  }
-  return fit
-}

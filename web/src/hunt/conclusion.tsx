@@ -1,4 +1,4 @@
-import { huntEntryText, reasonsOf, reasonText, suspectText, type NextLook } from '@nobbet/core'
+import { huntEntryText, reasonsOf, reasonText, servicesUntried, suspectText, type NextLook } from '@nobbet/core'
 import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
 import { v4 as newId } from 'uuid'
@@ -80,7 +80,8 @@ export function Conclusion({ screen, next, onFurther, onNoticed, onSeveral }: Co
         </div>
       </section>
     )
-  if (remedy.done)
+  if (remedy.done) {
+    const untried = servicesUntried(circuit, entries).map(({ demand }) => demand.name)
     return (
       <section className="sheet next-card conclusion cured" aria-label="Conclusion">
         <p className="step">
@@ -89,7 +90,10 @@ export function Conclusion({ screen, next, onFurther, onNoticed, onSeveral }: Co
         <h2 className="question">
           {cured.slice(0, 1).map((one) => `${suspectText(one)} ${one.causes ? 'were the causes' : 'was the cause'}`)}
         </h2>
-        <p className="method">After it was put right the same demand was asked for again, and met.</p>
+        <p className="method">
+          After it was put right the same demand was asked for again, and met.
+          {untried.length > 0 && ` Not tried: ${untried.join(', ')}.`}
+        </p>
         <div className="ends">
           <Button
             size="lg"
@@ -107,6 +111,7 @@ export function Conclusion({ screen, next, onFurther, onNoticed, onSeveral }: Co
         </div>
       </section>
     )
+  }
   const explained = remedy.text === ''
   return (
     <section

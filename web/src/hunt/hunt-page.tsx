@@ -1,4 +1,4 @@
-import { compile, hypothesesOf, proofsLeft, type HuntEntry, type Installation } from '@nobbet/core'
+import { compile, hypothesesOf, proofsLeft, servicesUntried, type HuntEntry, type Installation } from '@nobbet/core'
 import { huntOf, linesOf, weighed, type JobState } from '@nobbet/contract'
 import { useMemo, useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
@@ -153,12 +153,23 @@ function Card({ screen, onNoticed, onSeveral }: CardProps) {
     )
   const latest = current ? answer : undefined
   if (!latest) return <Working along={along} entries={entries} />
-  const proofs = latest.decision.stop && latest.decision.remedy?.done ? proofsLeft(screen.circuit, entries) : []
+  const isMended = latest.decision.stop && latest.decision.remedy?.done === true
+  const proofs = isMended ? proofsLeft(screen.circuit, entries) : []
+  const others = isMended ? servicesUntried(screen.circuit, entries).filter(({ refused }) => !refused) : []
   if (proofs.length > 0)
     return (
       <NextCard key={`proof ${last}`} screen={screen} next={proofs} onNoticed={onNoticed}>
         <p className="step proof">
           The proof: {proofs.length === 1 ? 'the same demand again' : `${proofs.length} demands again`}
+        </p>
+      </NextCard>
+    )
+  if (others.length > 0)
+    return (
+      <NextCard key={`others ${last}`} screen={screen} next={others.map(({ look }) => look)} onNoticed={onNoticed}>
+        <p className="step proof">
+          Before you leave, once: {others.map(({ demand }) => demand.name).join(', ')}. Nobody complained of{' '}
+          {others.length === 1 ? 'it' : 'them'}.
         </p>
       </NextCard>
     )
