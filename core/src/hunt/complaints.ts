@@ -138,7 +138,8 @@ function ask(sim: Simulation, ids: readonly string[]): void {
   const { circuit } = sim
   const satisfied = ids[0] === 'satisfied'
   for (const action of satisfied ? satisfying(circuit, ids.slice(1)) : demandActions(circuit, ids))
-    if (action.do === 'set') sim.set(action.device, action.control, action.value)
+    if (action.do === 'set' && String(sim.control(action.device, action.control)) !== action.value)
+      sim.set(action.device, action.control, action.value)
 }
 
 /** The channels of some demands on, their thermostats warm enough. */

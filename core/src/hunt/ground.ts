@@ -21,6 +21,8 @@ export class Ground {
   private readonly rests: (Simulation | undefined)[] = []
   private readonly noticings: (Noticing | undefined)[] = []
   private readonly members: number[] = []
+  /** How the conductors of a kind lie, from when that was worked out until it has been brought to rest. */
+  private readonly owns = new Map<Kind, Circuit>()
   private oneByOne?: Ground
 
   constructor(
@@ -36,13 +38,17 @@ export class Ground {
     this.wiring = joined?.wiring ?? new DrawnWiring(circuit.installation)
     const kinds = new Map<string, Kind>()
     this.kindOf = suspects.map((suspect, i) => {
-      const key =
+      const own =
         !joined && onlyRewired(suspect)
-          ? wiringText(made[i]?.own ?? circuitOfVariant(circuit, suspect.hypothesis.variant))
-          : `only ${suspect.id}`
-      if (!kinds.has(key)) this.members.push(i)
-      kinds.set(key, kinds.get(key) ?? kinds.size)
-      return kinds.get(key)!
+          ? (made[i]?.own ?? circuitOfVariant(circuit, suspect.hypothesis.variant))
+          : undefined
+      const key = own ? wiringText(own) : `only ${suspect.id}`
+      const known = kinds.get(key)
+      if (known !== undefined) return known
+      if (own) this.owns.set(kinds.size, own)
+      this.members.push(i)
+      kinds.set(key, kinds.size)
+      return kinds.size - 1
     })
   }
 
@@ -85,7 +91,10 @@ export class Ground {
       return own ? rest.rewired(own) : rest
     }
     const { hypothesis } = nth(this.suspects, suspect)
-    return hypothesis ? restOf(this.circuit, hypothesis.variant, this.whole, this.made[suspect]) : this.whole
+    if (!hypothesis) return this.whole
+    const own = this.owns.get(kind)
+    this.owns.delete(kind)
+    return restOf(this.circuit, hypothesis.variant, this.whole, this.made[suspect] ?? (own && { own }))
   }
 }
 

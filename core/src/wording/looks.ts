@@ -179,11 +179,11 @@ export function methodText(look: WrittenLook): string {
 function pointsMethod({ with: instrument, black }: Points): string {
   switch (instrument) {
     case 'tester':
-      return `Low-impedance tester${black === undefined ? ', to neutral' : ''}. A core joined to nothing can show tens of volts on a high-impedance meter.`
+      return `${black === undefined ? 'To neutral. ' : ''}A core joined to nothing can show tens of volts on a high-impedance meter.`
     case 'meter':
-      return `High-impedance meter${black === undefined ? ', to neutral' : ''}. Tens of volts on an open core are induced.`
+      return `High impedance${black === undefined ? ', to neutral' : ''}. Tens of volts on an open core are induced.`
     case 'power':
-      return 'Clamp, or a meter in the plug.'
+      return 'Round the line conductor alone, or between plug and socket.'
     case 'polarity':
       return 'Line to neutral, line to earth, neutral to earth.'
     case 'continuity':

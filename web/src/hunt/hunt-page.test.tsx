@@ -316,9 +316,12 @@ describe('the end', () => {
     expect([...document.querySelectorAll('.finding-log .mended')].map((e) => e.textContent)).toEqual([
       expect.stringMatching(/Put right: house valve: motor open.*and \d+ more that the same remedy cures/i),
     ])
-    await led(rig, () => document.querySelector('.cured') !== null)
+    await led(rig, () => screen.queryByText(/^Before you leave, once: Hot water/) !== null)
     // It was not said to be cured before the same demand was asked for again.
     expect(entries().at(-1)).toMatchObject({ see: { at: 'warmth' }, found: { word: 'warms' } })
+    press('Can’t do that')
+    press('Not this one')
+    await waitFor(() => expect(document.querySelector('.cured')?.textContent).toContain('Not tried: Hot water.'))
     press('Write the finding')
     await screen.findByText(/^Not closed yet/)
     const list = region('To put back')
