@@ -11,7 +11,7 @@ import {
 } from '@nobbet/core'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { IsolationStep, useIsolation } from '../shell/isolation-step'
+import { IsolationStep, severalSupplies, useIsolation } from '../shell/isolation-step'
 import { Answers } from './answers'
 import { AsDrawn } from './as-drawn'
 import { CannotDo } from './cannot-do'
@@ -92,6 +92,7 @@ function Look({ screen, chosen, proposed, meanwhile, onAnswer }: LookProps) {
   const hazard = hazardOf(see, proposed?.live ?? (see.at === 'points' && isOnLive(see)))
   const place = placeName(circuit, placeOf(circuit, thingLookedAt(see)))
   const way = (proposed?.places ?? []).map((id) => placeName(circuit, id))
+  const several = severalSupplies(circuit.installation)
   const opens = hazard === 'dead' || proposed?.isolateFirst !== undefined
   return (
     <>
@@ -114,6 +115,7 @@ function Look({ screen, chosen, proposed, meanwhile, onAnswer }: LookProps) {
       </p>
       {see.at === 'wiring' && <AsDrawn screen={screen} thing={see.thing} />}
       {opens && !isolated && <IsolationStep job={job} before="the cover comes off" />}
+      {opens && isolated && several && <p className="caution">{several}</p>}
       {hazard === 'live' && (
         <p className="caution">
           Live reading: only if you are competent to work live.{' '}

@@ -1,4 +1,5 @@
 import { openVisit, recordOf } from '@nobbet/contract'
+import { typeIn, type Installation } from '@nobbet/core'
 import { Button } from 'react-bootstrap'
 import { useJob } from '../store/use-job'
 import { beginVisit } from '../visit/begin-visit'
@@ -13,6 +14,14 @@ export function useIsolation(job: string): [boolean, () => void] {
   return [visit?.isolated !== undefined, () => void acknowledge()]
 }
 
+/** Where more than one thing supplies an installation, which: each has to be isolated by itself. Undefined where one does. */
+export function severalSupplies(wiring: Installation | undefined): string | undefined {
+  const names = (wiring?.devices ?? []).flatMap(({ type, name }) =>
+    wiring && typeIn(wiring, type).primitives.some(({ kind }) => kind === 'source') ? [name] : [],
+  )
+  return names.length > 1 ? `More than one supply: ${names.join(', ')}. Each off and locked.` : undefined
+}
+
 /** Said where a hand would open an enclosure; acknowledged once for the visit; always in print. */
 export function IsolationStep({
   job,
@@ -24,6 +33,7 @@ export function IsolationStep({
   onAcknowledged?: () => void
 }) {
   const [done, acknowledge] = useIsolation(job)
+  const { state } = useJob(job)
   return (
     <>
       {done && <p className="isolation acknowledged no-print">Isolation step acknowledged for this visit.</p>}
@@ -32,7 +42,9 @@ export function IsolationStep({
         <ol>
           <li>Isolate every pole. Lock off, or take out the fuse or the plug.</li>
           <li>Prove the tester, prove dead, prove the tester again.</li>
-          <li>Beware of a second supply: immersion heater, boiler output.</li>
+          <li>
+            {severalSupplies(state?.document.wiring) ?? 'Beware of a second supply: immersion heater, boiler output.'}
+          </li>
         </ol>
         <Button
           variant="danger"

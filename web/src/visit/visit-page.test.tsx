@@ -1,11 +1,11 @@
 /** @jest-environment jsdom */
 import { recordOf, type Entry } from '@nobbet/contract'
-import { edited } from '@nobbet/core'
+import { edited, exampleById } from '@nobbet/core'
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import '../../testing/patience'
 import { showAt } from '../../testing/page'
 import { serverOf, storeOf } from '../../testing/stores'
-import { IsolationStep } from '../shell/isolation-step'
+import { IsolationStep, severalSupplies } from '../shell/isolation-step'
 import { IntoRecord } from './into-record'
 import { VisitChip } from './visit-chip'
 import { VisitPage } from './visit-page'
@@ -84,6 +84,13 @@ describe('a visit', () => {
     await screen.findByText('Isolation step acknowledged for this visit.')
     expect(recordOf(store.current().state!).visits).toMatchObject([{ isolated: expect.any(String) }])
   })
+})
+
+it('the isolation step names the supplies where there is more than one', () => {
+  const of = (id: string) => severalSupplies(exampleById(id)!.installation)
+  expect(of('two-port-heating')).toBeUndefined()
+  expect(of('single-zone-electric')).toMatch(/^More than one supply: .+, Boiler circuit\. Each off and locked\.$/)
+  expect(of('unvented')).toContain('Immersion circuit')
 })
 
 describe('what is to be put back', () => {
