@@ -59,7 +59,8 @@ const spread = 0.3
 /**
  * A call as it would go: an installation like the hunt's but for what is really so, its parts not quite the usual ones; a customer
  * who is right three times in four; an engineer who does what the hunt says, misreads as often as people do, and goes for the
- * remedy it comes to. A remedy that does not cure is written down, and he goes on; what cured he proves, and tries the other services once, as the hunt asks him to.
+ * remedy it comes to. A remedy that does not cure is written down, and he goes on; what cured he proves, and tries the other services
+ * once, as the hunt asks him to.
  */
 export function called(hunt: Hunt, { truth, seed, choose = ([first]) => first, exact = false }: Call): Ended {
   const { circuit } = hunt

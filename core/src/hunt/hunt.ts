@@ -60,7 +60,10 @@ export class Hunt {
   private log: readonly HuntEntry[] = []
   /** What was found, as far as the log has been followed. */
   private told?: HuntWeighing
-  /** Two at once: what has been put right, and something else beside it; before that any, where that may explain what no single one does. */
+  /**
+   * Two at once: what has been put right, and something else beside it; before that any, where that may explain what no single one
+   * does.
+   */
   private seconds?: Hunt
   /** Taken along the beginning of the log already, by whose they are. */
   private readonly inherited = new Map<string, Shown>()

@@ -123,8 +123,8 @@ function proofsOf(circuit: Circuit, log: readonly HuntEntry[]): Proof[] {
   const found = new Map<string, Proof>()
   for (const { what, one } of wanted)
     for (const { asking, see } of statesOf(circuit, what, one, log)) {
-      const acts = (asking ? actsTo(circuit, asking, log) : []).map((text): HuntEntry => ({ id: text, do: text }))
-      const whole = wholeAfter(circuit, [...log, ...acts, { id: settle, do: settle }])
+      const acts = asking ? actsTo(circuit, asking, log) : []
+      const whole = wholeAfter(circuit, [...log, ...asEntries([...acts, settle])])
       const shows = wordOf(lookAt(whole, see as Look))
       if (shows !== undefined) found.set(JSON.stringify([asking, see]), { asking, see, shows })
     }

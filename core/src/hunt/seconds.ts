@@ -32,6 +32,8 @@ interface Both {
  */
 export class Seconds {
   private readonly both: Both[]
+  /** Per single suspect. */
+  private readonly chances: readonly (readonly number[])[]
   /** What it makes of everything found that nothing is wrong. */
   private readonly whole?: Float64Array
   private readonly weigh: (...causes: Suspect[]) => number
@@ -39,13 +41,14 @@ export class Seconds {
   /** @param mended ids of what was put right, each with how many findings were made before. */
   constructor(
     private readonly singles: readonly Suspect[],
-    private readonly chancesOf: ChancesOf,
+    chancesOf: ChancesOf,
     private readonly mended: ReadonlyMap<string, number>,
   ) {
     this.weigh = weightOf(singles, 2).weigh
+    this.chances = singles.map((_, single) => chancesOf(single))
     const kinds = this.kinds()
     const whole = singles.findIndex(({ hypothesis }) => hypothesis?.kind === 'nothing-wrong')
-    if (whole >= 0) this.whole = Float64Array.from(chancesOf(whole), Math.log)
+    if (whole >= 0) this.whole = Float64Array.from(nth(this.chances, whole), Math.log)
     this.both = kinds.flatMap((one, x) =>
       kinds
         .slice(x)
@@ -55,10 +58,10 @@ export class Seconds {
   }
 
   private kinds(): Alike[] {
-    const numberOf = new Map(this.singles.map(({ id }, i) => [id, i]))
+    const chancesOf = new Map(this.singles.map(({ id }, i) => [id, nth(this.chances, i)]))
     const kinds = new Map<string, Alike>()
     for (const cause of combinable(this.singles)) {
-      const chances = this.chancesOf(numberOf.get(cause.id) ?? -1)
+      const chances = chancesOf.get(cause.id) ?? []
       const until = this.mended.get(cause.id) ?? Infinity
       const key = `${until} ${chances.join()}`
       const kind = kinds.get(key)
@@ -81,7 +84,7 @@ export class Seconds {
     }, 0)
     const singles = this.singles.reduce((sum, { id, prior }, i) => {
       if (id === unlisted) return sum
-      return sum + prior * this.chancesOf(i).reduce((product, chance) => product * chance, 1)
+      return sum + prior * nth(this.chances, i).reduce((product, chance) => product * chance, 1)
     }, 0)
     return two / (two + singles)
   }

@@ -3,6 +3,7 @@ import { information, outcomesOf, type Candidate } from '../inference'
 import type { WrittenLook } from '../looks'
 import type { HuntEntry, HuntOptions } from './case'
 import { minutesFor } from './minutes'
+import { asEntries } from './standing'
 
 /** A look as it would be made from where somebody stands now. */
 interface FromHere {
@@ -39,7 +40,7 @@ export function twoAhead<L extends FromHere>(
   function rateOfTwo(look: L): number {
     const there: HuntEntry[] = [
       ...log,
-      ...look.acts.map((text): HuntEntry => ({ id: text, do: text })),
+      ...asEntries(look.acts),
       { id: 'first', see: look.see, found: 'cannot-tell' },
     ]
     const seconds = looks
