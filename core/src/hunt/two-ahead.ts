@@ -38,11 +38,7 @@ export function twoAhead<L extends FromHere>(
   return byRate.sort((x, y) => (rates.get(y) ?? alone(y)) - (rates.get(x) ?? alone(x)))
 
   function rateOfTwo(look: L): number {
-    const there: HuntEntry[] = [
-      ...log,
-      ...asEntries(look.acts),
-      { id: 'first', see: look.see, found: 'cannot-tell' },
-    ]
+    const there: HuntEntry[] = [...log, ...asEntries(look.acts), { id: 'first', see: look.see, found: 'cannot-tell' }]
     const seconds = looks
       .filter((other) => other !== look && other.acts.join() === look.acts.join())
       .map(({ see, candidate, bits }) => ({ candidate, bits, ...minutesFor(circuit, there, [], see, options) }))
