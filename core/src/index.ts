@@ -97,6 +97,7 @@ export {
   parseAction,
   Simulation,
 } from './simulation'
+export { isSetByHand } from './inputs'
 export { type Instrument, instruments, isInstrument, leadOhms, measure, terminalVolts } from './instruments'
 export { departuresFrom, type CoreRef, type Departed } from './departures'
 export { faultsOf, type Hypothesis, hypothesesOf, type PutIn, putInsOf, Rig } from './hypotheses'

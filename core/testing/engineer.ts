@@ -20,6 +20,7 @@ import {
 import { begin, toTheEye, type Hypothesis } from '../src/hypotheses'
 import { edited, type Installation } from '../src/installation'
 import { sharedError } from '../src/inference'
+import { isSetByHand } from '../src/inputs'
 import { lookAt, wiringSeen, type Found, type LookResult, type WrittenLook } from '../src/looks'
 import { Simulation } from '../src/simulation'
 import { numbers } from './numbers'
@@ -179,7 +180,7 @@ function realised(circuit: Circuit, truth: readonly Hypothesis[], random: () => 
       for (const { device, id } of circuit.controls) {
         const { device: owner, type } = circuit.devices[device]
         const control = type.controls.find((c) => c.id === id)
-        if (control?.kind === 'choice' && control.ambient) continue
+        if (control?.kind === 'choice' && !isSetByHand(circuit, owner.id, id)) continue
         sim.set(owner.id, id, String(like.control(owner.id, id)))
       }
       sim.settle()

@@ -9,7 +9,7 @@ const offOn = [
 /** A second supply: a circuit of its own for a load too large for the controls' spur. */
 export const ownCircuit: DeviceType = {
   id: 'own-circuit',
-  version: 1,
+  version: 2,
   name: 'Circuit of its own with a double-pole switch',
   family: 'supply',
   stands: 'Beside the load it feeds: an immersion heater, an electric boiler.',
@@ -24,7 +24,7 @@ export const ownCircuit: DeviceType = {
     { id: 'origin-N', legend: 'Origin N', role: 'output', internal: true },
     { id: 'feed-L', legend: 'Feed L', role: 'output', internal: true },
   ],
-  controls: [{ kind: 'choice', id: 'switch', label: 'Switch', values: offOn, initial: 'on', ambient: true }],
+  controls: [{ kind: 'choice', id: 'switch', label: 'Switch', values: offOn, initial: 'on' }],
   settings: [
     { id: 'breaker', label: 'Breaker', unit: 'A', min: 6, max: 63, default: 32, origin: 'usual for 6 kW' },
     { id: 'loop', label: 'Loop resistance', unit: 'Ω', min: 0.05, max: 20, default: 0.5, origin: 'usual value' },

@@ -7,6 +7,7 @@ import {
   twoCallBoiler,
   voltFreeBoiler,
 } from './boiler'
+import { ownCircuit } from './own-circuit'
 import type { DeviceType } from './primitives'
 import { busAndLiveBoiler, busBoiler, electricBoiler, heatPump } from './special-boilers'
 
@@ -26,6 +27,13 @@ const withoutOffTime = (type: DeviceType): DeviceType => ({
   }),
 })
 
+/** A supply of its own as it was when its switch was taken for how things stand with it, and not for a switch. */
+const withoutSwitchByHand: DeviceType = {
+  ...ownCircuit,
+  version: 1,
+  controls: ownCircuit.controls.map((control) => ({ ...control, ambient: true })),
+}
+
 /**
  * Shipped types as they were before they changed, each under the version it then had: an installation made with one goes on
  * meaning what it meant. Whoever changes a shipped type raises its version and lays the old definition down here; a test of the
@@ -43,4 +51,6 @@ export const pastTypes: readonly DeviceType[] = [
   busAndLiveBoiler,
   electricBoiler,
   heatPump,
-].map(withoutOffTime)
+]
+  .map(withoutOffTime)
+  .concat(withoutSwitchByHand)

@@ -1,6 +1,6 @@
 import { same } from '../changes'
 import type { Circuit } from '../circuit'
-import { actionsFor, demandActions } from '../inputs'
+import { actionsFor, demandActions, supplyActions } from '../inputs'
 import type { Demand } from '../installation'
 import { nth } from '../lists'
 import type { WrittenLook } from '../looks'
@@ -20,7 +20,6 @@ import {
   earthsOf,
   insulationOf,
   polarityOf,
-  supplySwitches,
   thingsToLookAt,
   valvesOf,
   type Things,
@@ -92,7 +91,7 @@ class RunInTheMaking {
 
   rows(): RunRow[] {
     const { circuit, options, sim, things, demands } = this
-    const power = supplySwitches(circuit, 'on')
+    const power = supplyActions(circuit, true)
     const off = demandActions(circuit, [])
     const turned = controlsTurned(demandActions(circuit, this.ids(demands)))
     if (turned.length > 0)
@@ -113,7 +112,7 @@ class RunInTheMaking {
       looks: this.plant,
     })
     this.add('overrun-over', { waitMs: overrunMs, looks: things.pumps })
-    const isolate = supplySwitches(circuit, 'off')
+    const isolate = supplyActions(circuit, false)
     if (isolate.length > 0)
       this.add('isolated', { acts: isolate, waitMs: 1000, looks: deadOf(circuit, things, options.coversOn) })
     this.leave(isolate.length > 0 ? power : [], turned)
@@ -125,7 +124,7 @@ class RunInTheMaking {
     const [earths, polarity] = [earthsOf(circuit), polarityOf(circuit)]
     const insulation = options.insulation ? insulationOf(circuit) : []
     this.add('box', {
-      acts: supplySwitches(circuit, 'off'),
+      acts: supplyActions(circuit, false),
       waitMs: 1000,
       byHand: boxChecks(circuit.installation),
     })

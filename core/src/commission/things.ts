@@ -31,18 +31,6 @@ export function thingsToLookAt(circuit: Circuit): Things {
 export const valvesOf = ({ circuit }: Demand, valves: Things['valves']): Things['valves'] =>
   valves.filter(({ device }) => circuit.valves.some((valve) => valve.device === device))
 
-/** Every switch of what feeds the installation: the one point of isolation. */
-export const supplySwitches = (circuit: Circuit, value: 'on' | 'off'): Action[] =>
-  circuit.devices.flatMap(({ device, type }) =>
-    type.family === 'supply'
-      ? type.controls.flatMap((control): Action[] =>
-          control.kind === 'choice' && control.id === 'switch'
-            ? [{ do: 'set', device: device.id, control: control.id, value }]
-            : [],
-        )
-      : [],
-  )
-
 type Points = Extract<WrittenLook, { at: 'points' }>
 
 /** Each terminal of a device that is an earth, measured back to the supply's. */

@@ -1,6 +1,6 @@
 import type { Circuit } from '../circuit'
 import type { Candidate, Evidence } from '../inference'
-import { actionsFor } from '../inputs'
+import { actionsFor, isolatorsOf } from '../inputs'
 import { nth } from '../lists'
 import type { Found, WrittenLook } from '../looks'
 import { formatAction, parseAction } from '../simulation'
@@ -229,7 +229,8 @@ export function statesAhead(circuit: Circuit, log: readonly HuntEntry[], control
   const last = log.findLast((entry) => 'do' in entry)
   const moving = last !== undefined && 'do' in last && last.do !== settle
   const off = actsThat(log, circuit, supplyActs(circuit, false))
-  const isolated = supplyActs(circuit, false).length > 0 && off.length === 0
+  const canIsolate = isolatorsOf(circuit).length > 0
+  const isolated = canIsolate && off.length === 0
   const asking = askingNow(circuit, log)
   const standing: StateAhead = { asking, changed: false, isolated, acts: [], moments: [moving ? settle : undefined] }
   const others = statesFrom(circuit, asking)
@@ -254,6 +255,8 @@ export function statesAhead(circuit: Circuit, log: readonly HuntEntry[], control
       acts: [...on, act],
       moments: [underWay, settle],
     }))
+  // Where a supply cannot be switched off here, nothing is opened.
+  if (!canIsolate) return [standing, ...others, ...set]
   const toDead = back.length > 0 ? back : off
   const dead: StateAhead[] =
     toDead.length > 0 ? [{ asking, changed: false, isolated: true, acts: toDead, moments: [settle] }] : []
@@ -299,8 +302,8 @@ function linked(circuit: Circuit, log: readonly HuntEntry[]): StateAhead[] {
  * that comes of it. `ahead`: suspects that are looked ahead for, the likeliest first.
  */
 export function offPlateStates(hunt: Hunt, log: readonly HuntEntry[], ahead: readonly number[]): StateAhead[] {
-  if (disturbedIn(log).length > 0) return []
   const { circuit } = hunt
+  if (disturbedIn(log).length > 0 || isolatorsOf(circuit).length === 0) return []
   const courses = ahead.slice(0, mostTried).map((suspect) => hunt.courseOf(suspect))
   return offPlatesOf(circuit, courses, (asking) => actsTo(circuit, asking, log)).map(
     ({ device, asking, isHarmless }) => {

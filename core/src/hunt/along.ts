@@ -1,5 +1,6 @@
 import type { Circuit } from '../circuit'
 import { restOf, variantOf, type Hypothesis } from '../hypotheses'
+import { isSetByHand } from '../inputs'
 import { nth } from '../lists'
 import type { Found } from '../looks'
 import type { Simulation } from '../simulation'
@@ -128,7 +129,7 @@ function sameControls(rest: Simulation, like: Simulation): Simulation {
     const { device: owner, type } = nth(like.circuit.devices, device)
     const control = type.controls.find((c) => c.id === id)
     const value = like.control(owner.id, id)
-    if (control?.kind === 'choice' && control.ambient) continue
+    if (control?.kind === 'choice' && !isSetByHand(like.circuit, owner.id, id)) continue
     if (value !== sim.control(owner.id, id)) sim.set(owner.id, id, String(value))
   }
   sim.warmAs(like)

@@ -1,6 +1,6 @@
 import { hasClock } from '../catalogue'
 import { wiredNets, type Circuit } from '../circuit'
-import { actionsFor } from '../inputs'
+import { actionsFor, supplyActions } from '../inputs'
 import type { ContactRef, Demand } from '../installation'
 import { deadTests } from '../instruments'
 import { nth } from '../lists'
@@ -71,16 +71,8 @@ export const askedFor = (circuit: Circuit, asking: ControlState): Demand[] =>
 const contactsOf = ({ channel, thermostat }: Demand): string[] =>
   [channel, thermostat].flatMap((at) => (at ? [keyOf(at)] : []))
 
-/** What opens, or closes, every isolator of the supplies; nothing where there is none to be opened. */
-export function supplyActs(circuit: Circuit, on: boolean): string[] {
-  const acts = circuit.sources.flatMap(({ device }) => {
-    const { device: owner, type } = nth(circuit.devices, device)
-    return type.primitives
-      .filter((part) => part.kind === 'contact' || part.kind === 'changeover')
-      .flatMap(({ id }) => actionsFor(circuit, { device: owner.id, contact: id }, on))
-  })
-  return [...new Set(acts.map(formatAction))]
-}
+/** What isolates every supply, or brings it back, as acts of a log; nothing where that cannot be done here. */
+export const supplyActs = (circuit: Circuit, on: boolean): string[] => supplyActions(circuit, on).map(formatAction)
 
 /**
  * Every other way a control can be set that is no service's own and no isolator's. How a thing stands with a device (a lever, a

@@ -1,4 +1,5 @@
 import type { Circuit } from '../circuit'
+import { isSetByHand } from '../inputs'
 import { nth } from '../lists'
 import { passes, settle } from './acts'
 import type { HuntEntry } from './case'
@@ -62,8 +63,8 @@ export function stateAfter(circuit: Circuit, log: readonly HuntEntry[]): string 
 export function toPutBack(circuit: Circuit, log: readonly HuntEntry[]): string[] {
   const own = new Set(
     circuit.controls.flatMap(({ device, id }) => {
-      const { device: owner, type } = nth(circuit.devices, device)
-      return type.controls.some((control) => control.id === id && !control.ambient) ? [`${owner.id}.${id}`] : []
+      const { device: owner } = nth(circuit.devices, device)
+      return isSetByHand(circuit, owner.id, id) ? [`${owner.id}.${id}`] : []
     }),
   )
   const stands = controlsAfter(circuit, log)

@@ -1,2 +1,3 @@
 export * from './demand-actions'
 export * from './input'
+export * from './isolators'

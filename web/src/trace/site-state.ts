@@ -1,4 +1,4 @@
-import { controlsAfter, type HuntEntry, type Simulation } from '@nobbet/core'
+import { controlsAfter, isSetByHand, type HuntEntry, type Simulation } from '@nobbet/core'
 
 /**
  * The acts that bring the controls from where a log has left them to where they stand in a simulation. What is not a hand's to set,
@@ -11,7 +11,7 @@ export function controlsToSet(simulation: Simulation, log: readonly HuntEntry[])
     type.controls.flatMap((control) => {
       const name = `${device.id}.${control.id}`
       const stands = String(simulation.control(device.id, control.id))
-      return control.ambient || left.get(name) === stands ? [] : [`${name}=${stands}`]
+      return !isSetByHand(circuit, device.id, control.id) || left.get(name) === stands ? [] : [`${name}=${stands}`]
     }),
   )
 }
