@@ -183,7 +183,11 @@ function deadLooksOf(circuit: Circuit): WrittenLook[] {
     for (const part of type.primitives) {
       if (part.kind === 'load' && part.dcPercent !== undefined) over(device, part.from, part.to, 'resistance')
       if (part.kind === 'contact') over(device, part.a, part.b, 'resistance')
-      if (part.kind === 'insulation') over(device, part.a, part.b, 'insulation')
+      if (part.kind === 'insulation') {
+        over(device, part.a, part.b, 'insulation')
+        // An ohmmeter tells less of it, but may be put where no insulation tester may.
+        over(device, part.a, part.b, 'resistance')
+      }
     }
   })
   for (const { id } of circuit.installation.wiringCentres) {
