@@ -91,7 +91,7 @@ describe('a conductor lifted to tell apart what a dead test found of everything 
 
   it.each([
     ['two-port-heating', 'touching supply.blue+brown'],
-    ['two-port-heating', 'touching pump-cable.brown+green-yellow'],
+    ['two-port-heating', 'touching boiler-cable.brown+green-yellow'],
   ])('%s, %s: found, nothing changed for nothing, and nothing is live while a conductor hangs loose', (id, name) => {
     const hunt = new Hunt(circuitOf(id))
     const truth = hunt.suspects.find((s) => s.id === name)!.hypothesis!

@@ -15,6 +15,8 @@ interface FromHere {
   bits: number
 }
 
+/** Nearly as much, as a share. */
+const nearly = 0.1
 /** So many of the best are followed by another, of so many. */
 const [mostFirst, mostSecond] = [10, 12]
 
@@ -35,7 +37,19 @@ export function twoAhead<L extends FromHere>(
   // What tells most for its way there may not be among the best for its time alone.
   const better = [...first, ...[...rest].sort((x, y) => y.bits - x.bits).slice(0, mostFirst)]
   const rates = new Map(better.map((look): [L, number] => [look, Math.max(alone(look), rateOfTwo(look))]))
-  return byRate.sort((x, y) => (rates.get(y) ?? alone(y)) - (rates.get(x) ?? alone(x)))
+  const rate = (look: L) => rates.get(look) ?? alone(look)
+  return mostByItselfFirst(byRate.sort((x, y) => rate(y) - rate(x)))
+
+  /** Of looks in one state that come to nearly as much with another after them, the one first that tells most by itself: it may be enough. */
+  function mostByItselfFirst(ordered: L[]): L[] {
+    const [top] = ordered
+    if (!top) return ordered
+    const close = ordered.filter(
+      (look) => rate(look) >= (1 - nearly) * rate(top) && look.acts.join() === top.acts.join(),
+    )
+    const first = close.reduce((x, y) => (alone(y) > alone(x) ? y : x))
+    return [first, ...ordered.filter((look) => look !== first)]
+  }
 
   function rateOfTwo(look: L): number {
     const there: HuntEntry[] = [...log, ...asEntries(look.acts), { id: 'first', see: look.see, found: 'cannot-tell' }]
