@@ -21,6 +21,8 @@ export interface Shows {
 
 /** Of what goes round and round, looked at so many times, so far apart: some of everything that it comes by. */
 const [glances, glanceMs] = [6, 7000]
+/** Of what chatters so many events, and more each time: the same number again would always come to the same point of a short round. */
+const [fewestEvents, moreEvents] = [150, 7]
 
 /** One installation gone along a log. */
 export class Course {
@@ -103,8 +105,8 @@ export class Course {
   private onItsRound(): readonly Simulation[] {
     if (this.round?.of !== this.sim.time) {
       const sim = this.sim.fork()
-      const seen = Array.from({ length: glances }, () => {
-        sim.goRound(glanceMs)
+      const seen = Array.from({ length: glances }, (_, glance) => {
+        sim.goRound(glanceMs, fewestEvents + glance * moreEvents)
         return sim.fork()
       })
       this.round = { of: this.sim.time, seen }

@@ -223,8 +223,8 @@ export class Simulation extends PlantState {
     return 'passed'
   }
 
-  /** Lets time pass in what was found hunting: it goes on with its round. */
-  goRound(ms: number, cap = 2000): void {
+  /** Lets time pass in what was found hunting: it goes on with its round, for `cap` events at most. */
+  goRound(ms: number, cap: number): void {
     const until = this.time + ms
     for (let events = 0; events < cap && this.nextAt() <= until; events++) {
       this.step()
