@@ -59,6 +59,23 @@ describe('what isolates an installation', () => {
     expect(acts(doc, false)).toEqual(['spur.switch=off', 'spur.second=off'])
   })
 
+  it('is the setting that opens both poles, of one that has another for one pole alone', () => {
+    const doc = suppliedBy(({ controls, primitives }) => ({
+      controls: controls.map((control) =>
+        control.kind === 'choice'
+          ? { ...control, values: [{ id: 'half', label: 'Line off' }, ...control.values] }
+          : control,
+      ),
+      primitives: primitives.map((part) =>
+        part.kind === 'contact' && part.id === 'pole-N'
+          ? { ...part, closedWhen: { control: 'switch', is: ['on', 'half'] } }
+          : part,
+      ),
+    }))
+    expect(acts(doc, false)).toEqual(['spur.switch=off'])
+    expect(acts(doc, true)).toEqual(['spur.switch=on'])
+  })
+
   it('is nothing, where a pole is not opened, or only past a lamp: then nothing may be called isolated', () => {
     const straight = suppliedBy(({ primitives }) => ({
       primitives: primitives.map((part) =>

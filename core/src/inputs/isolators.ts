@@ -49,19 +49,20 @@ function isolatorsOfSource(circuit: Circuit, source: CompiledSource): Isolator[]
   const thrown = new Set(
     type.primitives.flatMap((part) => ('throws' in part && part.throws !== undefined ? [part.throws.control] : [])),
   )
-  const isolators = type.controls.flatMap((control): Isolator[] => {
+  const ways = type.controls.flatMap((control): Isolator[] => {
     if (control.kind !== 'choice') return []
-    const opens = control.values.find(({ id }) => isOpenedBy(circuit, source.device, new Map([[control.id, id]])))
-    if (!opens) return []
-    const on = opens.id === control.initial ? control.values.find(({ id }) => id !== opens.id)?.id : control.initial
-    return on === undefined ? [] : [{ device: owner.id, control: control.id, off: opens.id, on }]
+    const opening = control.values.filter(({ id }) => isOpenedBy(circuit, source.device, new Map([[control.id, id]])))
+    const feeds = (value: { id: string }) => !opening.some(({ id }) => id === value.id)
+    const on = feeds({ id: control.initial }) ? control.initial : control.values.find(feeds)?.id
+    return on === undefined ? [] : opening.map(({ id: off }) => ({ device: owner.id, control: control.id, off, on }))
   })
   const parts = (some: readonly Isolator[]) =>
     !feedsOut(circuit, source, new Map(some.map(({ control, off }) => [control, off])))
-  const single = isolators.filter((one) => parts([one]))
+  const single = ways.filter((one) => parts([one]))
   const one = single.find(({ control }) => !thrown.has(control)) ?? single[0]
   if (one) return [one]
-  return parts(isolators) ? isolators : []
+  const together = ways.filter(({ control }, i) => ways.findIndex((other) => other.control === control) === i)
+  return parts(together) ? together : []
 }
 
 const isOpenedBy = (circuit: Circuit, device: number, set: ReadonlyMap<string, string>): boolean =>
