@@ -30,6 +30,7 @@ const isWelded = (circuit: Circuit, { variant: { defects } }: Hypothesis): boole
   defects.some(
     (defect) =>
       defect.part === 'contact' &&
+      defect.held !== 'open' &&
       isolatorsOf(circuit).some(
         ({ device }) => circuit.devices[circuit.contacts[defect.index].device].device.id === device,
       ),
@@ -55,7 +56,7 @@ describe('what the hunt calls isolated', () => {
       }),
       { numRuns: 150 },
     )
-  }, 60_000)
+  })
 
   it('is so for every suspect where there is a second supply', () => {
     for (const example of ['single-zone-electric', 'unvented'])

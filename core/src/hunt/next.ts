@@ -10,7 +10,7 @@ import { unmendedMinutes } from './minutes'
 import { remediesOf, type HuntRemedy } from './remedies'
 import { actDisturbs } from './rewiring'
 import { inOrder } from './strategies'
-import { twoAhead } from './two-ahead'
+import { nearly, twoAhead } from './two-ahead'
 
 /** A look that could be made next, after setting the controls. */
 export interface NextLook {
@@ -179,9 +179,6 @@ function alongside(first: LookAhead, rated: readonly (LookAhead & { bits: number
   const isAway = ({ place }: { place?: string }) => Number(place !== here)
   return [...found.values()].sort((x, y) => isAway(x) - isAway(y)).slice(0, mostBeside)
 }
-
-/** Nearly the same, as a share. */
-const nearly = 0.1
 
 /**
  * Nobody works live for what a look at nothing live tells nearly as well, for nearly the same time: that comes first. A line that

@@ -15,8 +15,8 @@ interface FromHere {
   bits: number
 }
 
-/** Nearly as much, as a share. */
-const nearly = 0.1
+/** Of two figures that are nearly the same, by what share one may be less. */
+export const nearly = 0.1
 /** So many of the best are followed by another, of so many. */
 const [mostFirst, mostSecond] = [10, 12]
 

@@ -1,6 +1,6 @@
 import { installationOf, wired } from '../../testing'
 import { deviceType, typeDirectory, type DeviceType } from '../catalogue'
-import { compile } from '../circuit'
+import { compile, LINE } from '../circuit'
 import { parseInstallation, type Installation } from '../installation'
 import { Simulation, formatAction } from '../simulation'
 import { isolatorsOf, isSetByHand, supplyActions } from '.'
@@ -106,18 +106,23 @@ describe('what isolates an installation', () => {
     expect(isolatorsOf(compile(both))).toEqual([])
   })
 
-  it('feeds again when it is undone', () => {
+  it('leaves nothing live, and feeds again when it is undone', () => {
     const circuit = compile(installationOf('single-zone-electric'))
     const sim = new Simulation(circuit)
     const live = () =>
       circuit.atoms.filter(
-        (atom, i) => atom.kind !== 'internal' && sim.electrics.nets.poles[sim.electrics.nets.netOf[i]] & 1,
+        (atom, i) => atom.kind !== 'internal' && sim.electrics.nets.poles[sim.electrics.nets.netOf[i]] & LINE,
       ).length
     const before = live()
-    for (const on of [false, true])
+    expect(before).toBeGreaterThan(0)
+    for (const [on, left] of [
+      [false, 0],
+      [true, before],
+    ] as const) {
       for (const action of supplyActions(circuit, on))
         if (action.do === 'set') sim.set(action.device, action.control, action.value)
-    sim.settle()
-    expect(live()).toBe(before)
+      sim.settle()
+      expect(live()).toBe(left)
+    }
   })
 })
