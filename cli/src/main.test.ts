@@ -206,7 +206,7 @@ describe('check', () => {
     const { out } = await nobbet('check', file, '--json')
     const alone = JSON.parse((await nobbet('check', 'two-port-heating-hot-water', '--json')).out)
     expect(JSON.parse(out).states.states).toBe(alone.states.states)
-  }, 60_000)
+  })
 })
 
 describe('backup and restore', () => {
@@ -234,7 +234,7 @@ describe('backup and restore', () => {
     expect([refused.code, refused.err[0]]).toEqual([2, expect.stringContaining('damaged or no database')])
     const second = await nobbet('restore', to, '--data', elsewhere)
     expect(second.out).toMatch(/what was there before is the backup before-restore-/)
-  }, 30_000)
+  })
 })
 
 it('a fault of Nobbet’s own is told as one, and never by the code that means dangerous', async () => {

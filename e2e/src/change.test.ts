@@ -16,10 +16,9 @@ const isolated = async (page: Page) => {
 const count = (page: Page) => page.$eval('.steps-count', (e) => e.textContent.trim())
 /** The move that is shown is done; so many are then. */
 const done = async (page: Page, then: number) => {
-  // As somebody does who has read it: the buttons stand below all that the move says, and clear of the workspaces.
   await page.waitForSelector('.move-card .step-done')
-  await page.$eval('.move-card .step-done', (button) => button.scrollIntoView({ block: 'center' }))
-  await page.locator('.move-card .step-done').click()
+  // The button itself and not a place on the screen: what the checks say above it may still come, and move it meanwhile.
+  await page.$eval('.move-card .step-done', (button) => (button as HTMLElement).click())
   await says(page, '.steps-count', `${then} of`)
 }
 

@@ -52,7 +52,7 @@ describe('a wiring as it is left', () => {
       }
     }
     expect(links).toBeGreaterThan(2)
-  }, 120_000)
+  })
 
   it('never has a limit or cut-out linked out, in any example that has one', () => {
     let limits = 0

@@ -52,7 +52,7 @@ describe('a hunt that is asked again and again', () => {
       log = [...log, ...look.acts.map((act, i): HuntEntry => ({ id: `act-${turn}-${i}`, do: act }))]
       log.push({ id: `seen-${turn}`, see: look.see, found })
     }
-  }, 60_000)
+  })
 
   it('answers anew where the log was edited, taken back or moved', () => {
     const hunt = new ForeseenHunt(circuit, usualHuntOptions)

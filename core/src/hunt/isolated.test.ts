@@ -61,7 +61,7 @@ describe('what the hunt calls isolated', () => {
   it('is so for every suspect where there is a second supply', () => {
     for (const example of ['single-zone-electric', 'unvented'])
       suspectsOf(example).all.forEach((_, nth) => isDead(example, nth, asking(example).at(-1)!))
-  }, 120_000)
+  })
 
   it('is fed again by what is put back at the end, and the log told of both', () => {
     for (const { id } of examples) {

@@ -123,7 +123,7 @@ describe('answers that cannot be together', () => {
       for (const way of found.ways) expect(planBriefSchema.safeParse(way.brief).success).toBe(true)
     }
     expect(refused).toBeGreaterThan(20)
-  }, 120_000)
+  })
 })
 
 describe('the schemes for a brief', () => {

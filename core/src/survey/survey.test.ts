@@ -198,7 +198,7 @@ describe('a box of which no far end is known', () => {
       }),
       { numRuns: 12 },
     )
-  }, 120_000)
+  })
 
   it.each(Object.keys(departuresPutIn))('has the departure "%s" found and named', (put) => {
     const hidden = hiddenOf(11, put)!

@@ -53,7 +53,7 @@ describe('a backup', () => {
     await elsewhere.call('PUT', `/api/backups/${restored.body.kept}/restored`, {})
     expect((await elsewhere.call('GET', '/api/jobs/job-other-1')).status).toBe(200)
     await elsewhere.stop()
-  }, 30_000)
+  })
 
   it('that was brought back is another line of data, and gives no number out again', async () => {
     await stage.record('job-kept-1', [opening('Kept House')])
@@ -111,4 +111,4 @@ it('is made by itself on each day that the data are used, and seven of them stay
   expect(days.sort()).toEqual([4, 5, 6, 7, 8, 9, 10].map((d) => `day-2026-11-${String(d).padStart(2, '0')}`))
   expect(backups).toContain('by-hand-1')
   await own.stop()
-}, 60_000)
+})

@@ -66,7 +66,7 @@ describe('the data', () => {
     expect(await notes(second.url)).toEqual(Array.from({ length: 20 }, (_, i) => `note-000-${i}`))
     expect(await (await fetch(`${second.url}api/health`)).json()).toMatchObject({ status: 'ok' })
     expect(await stopped(second.process, 'SIGTERM')).toBe(0)
-  }, 40_000)
+  })
 
   it('is put among the backups by --fresh, and stays whole there', async () => {
     const data = folder()
@@ -80,7 +80,7 @@ describe('the data', () => {
     const kept = new Database(join(data, 'backups', `${aside.name}.sqlite`))
     expect(kept.prepare("select id from entry where id = 'note-0001'").all()).toHaveLength(1)
     kept.close()
-  }, 60_000)
+  })
 
   it('is one server’s alone: a second one says so and ends, --fresh or not, and nothing is gone', async () => {
     const data = folder()
@@ -90,7 +90,7 @@ describe('the data', () => {
     await expect(serve(data)).rejects.toThrow(/in use by another Nobbet \(process \d+\): stop that one first/)
     expect(await notes(first.url)).toEqual(['note-0001'])
     await stopped(first.process, 'SIGTERM')
-  }, 60_000)
+  })
 
   it('stands in its one file after a stop, which comes within five seconds whatever connections are open', async () => {
     const data = folder()
@@ -109,7 +109,7 @@ describe('the data', () => {
     const alone = new Database(copy)
     expect(alone.prepare("select id from entry where id = 'note-0001'").all()).toHaveLength(1)
     alone.close()
-  }, 40_000)
+  })
 
   it('is held to its pragmas on every connection, however often one is made anew', async () => {
     const orm = await openDatabase(folder())

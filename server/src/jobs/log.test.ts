@@ -187,7 +187,7 @@ describe('a job’s log', () => {
     const answer = await stage.record('job-run-long', rows.slice(mostRowsDone))
     expect([answer.status, answer.body.errors[0].field]).toEqual([422, 'entries.entry.run-row'])
     expect((await read('job-run-long')).record.runs![0].done).toHaveLength(mostRowsDone)
-  }, 60_000)
+  })
 
   it('does not record where there is no such job, nor under an id that another job has', async () => {
     expect((await stage.record('job-none-1', [symptom('cold', 'warm')])).status).toBe(404)
@@ -334,7 +334,7 @@ describe('what the server says of a job', () => {
       ),
       { numRuns: 25 },
     )
-  }, 60_000)
+  })
 
   it('survives two hundred writes at once: all that were acknowledged are there', async () => {
     await stage.record('job-race-1', [opening('Race')])
@@ -344,7 +344,7 @@ describe('what the server says of a job', () => {
     expect(new Set((await log('job-race-1')).map((e) => e.id))).toEqual(
       new Set([...notes.map((n) => n.id), (await log('job-race-1'))[0].id]),
     )
-  }, 60_000)
+  })
 })
 
 it.each([

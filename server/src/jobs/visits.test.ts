@@ -83,7 +83,7 @@ describe('a visit', () => {
     for (let from = 0; from < 500; from += 100) expect((await record('job-much-1', ...many(from))).status).toBe(200)
     const refused = await record('job-much-1', { do: 'disturb', disturbed: { id: 'one-more', what: 'Plate off' } })
     expect([refused.status, refused.body.errors[0].reason]).toEqual([422, 'a job has at most 500 disturbed'])
-  }, 60_000)
+  })
 })
 
 describe('a job is found', () => {

@@ -345,7 +345,7 @@ describe('the end', () => {
     expect(hunt().finding!.causes[0].label).toContain('motor open')
     press('Go on after all')
     await waitFor(() => expect(hunt().finding).toBeUndefined())
-  }, 120_000)
+  })
 })
 
 describe('a reading', () => {

@@ -17,7 +17,8 @@ export function StepActs({ done, onDone, onTakeBack, onBack, onNext }: StepActsP
           Done. Take the tick back
         </Button>
       ) : (
-        <Button size="lg" className="step-done" onClick={onDone}>
+        // The next step's button comes where this one was: the second tap of two is not for it.
+        <Button size="lg" className="step-done" onClick={({ detail }) => detail < 2 && onDone()}>
           Done
         </Button>
       )}

@@ -123,7 +123,7 @@ describe('two browsers, both offline, fifty edits each, then back', () => {
     )
     // That nothing ever met would show nothing.
     expect(met).toBeGreaterThan(0)
-  }, 120_000)
+  })
 
   /** Without numbers: an entry whose id was taken has another one, and what speaks of it says so. */
   const bare = (value: unknown) => JSON.stringify(value ?? null).replace(/-?\d+/g, '')
@@ -196,7 +196,7 @@ describe('a tab that is killed at any moment', () => {
       }),
       { numRuns: 12 },
     )
-  }, 120_000)
+  })
 
   /** Lives by their order, and their steps, counted down. */
   const stepOf = (word: string): number => {

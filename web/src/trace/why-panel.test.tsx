@@ -84,5 +84,5 @@ describe('why a demand is held up', () => {
       {},
       { timeout: 60_000 },
     )
-  }, 90_000)
+  })
 })

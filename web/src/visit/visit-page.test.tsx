@@ -165,7 +165,7 @@ describe('what is to be put back', () => {
     const refused = await screen.findByRole('alert', {}, { timeout: 30_000 })
     expect(refused.textContent).toMatch(/It must not be left so\..*loose/)
     expect(record().measures).toEqual([])
-  }, 60_000)
+  })
 
   it('of a hunt’s link leaves a revision “as left”, once no state of it is dangerous', async () => {
     const line = (id: string, act: string): Entry => ({ do: 'hunt', lines: [{ entry: { id, do: act }, at, note: '' }] })
@@ -181,7 +181,7 @@ describe('what is to be put back', () => {
     const end = (wiring: typeof document.wiring) =>
       wiring.cables.find(({ id }) => id === 'boiler-cable')!.cores.find(({ id }) => id === 'black')!.ends[1].at
     expect([end(document.wiring), end(left.installation)]).toEqual(['terminal', 'cut-back'])
-  }, 60_000)
+  })
 })
 
 describe('what is written down', () => {
