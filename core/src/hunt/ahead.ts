@@ -5,7 +5,7 @@ import { nth } from '../lists'
 import type { Found, WrittenLook } from '../looks'
 import { formatAction, parseAction } from '../simulation'
 import { answersAhead } from './answers'
-import { deviceSetOf, settle } from './acts'
+import { deviceSetOf, settle, waitOf } from './acts'
 import {
   askableContacts,
   needsIsolation,
@@ -20,7 +20,7 @@ import type { Course, Shows } from './course'
 import type { Expected } from './likelihood'
 import type { Foresight, NamedLook } from './foresight'
 import { lookIn, type Hunt } from './hunt'
-import { liftsFor } from './lifts'
+import { liftsFor, type Lift } from './lifts'
 import { disturbedBy, linksThoughtOf } from './link-outs'
 import { minutesFor } from './minutes'
 import { offPlatesOf } from './off-plates'
@@ -59,8 +59,13 @@ export interface LookAhead {
   candidate: Candidate
 }
 
-/** Looked at while things are under way, beside once they have come to rest: a valve has travelled then, a boiler has been called. */
-const underWay = 'wait=40s'
+/**
+ * Looked at while things are under way, beside once they have come to rest: a valve has travelled then, a boiler called and looking
+ * for flow, which it gives up soon after.
+ */
+const underWay = 'wait=30s'
+/** So long is the supply off until springs have taken everything back. */
+const untilBack = 'wait=20s'
 
 /** Every look that can be had, in every one of these states, on which the suspects `ahead` do not all agree. */
 export function aheadOf(
@@ -97,8 +102,9 @@ export function aheadOf(
       return here.flatMap((see, i): LookAhead[] => {
         // Asked in this state before: answered or not, asked again it tells little.
         if (looked.has(lookIn(see, name))) return []
-        const { walks, ...effort } = minutesFor(circuit, log, acts, see, options)
+        const { walks, onTheWay, ...effort } = minutesFor(circuit, log, acts, see, options)
         if ((options.stay && walks) || effort.places.some((place) => options.outOfReach.includes(place))) return []
+        if (isOverBy(onTheWay, acts.at(-1))) return []
         const told = answersAhead(see, nth(shown, i), options.errors)
         if (!told) return []
         const { answers, candidate } = told(effort.minutes, before(see))
@@ -107,6 +113,9 @@ export function aheadOf(
     })
   })
 }
+
+/** Has the moment that is waited for passed by the time somebody comes there? At rest it does not pass. */
+const isOverBy = (minutes: number, waited = ''): boolean => minutes * 60_000 > (waitOf(waited) ?? Infinity)
 
 /** It sets one control, which stands so in all of them: nothing follows. */
 function setsNothing(columns: readonly Column[], { acts, changed }: StateAhead): boolean {
@@ -257,18 +266,40 @@ export function statesAhead(circuit: Circuit, log: readonly HuntEntry[], control
     }))
   // Where a supply cannot be switched off here, nothing is opened.
   if (!canIsolate) return [standing, ...others, ...set]
+  const again: StateAhead[] = isolated || back.length > 0 ? [] : [begunAnew(circuit, log, asking)]
   const toDead = back.length > 0 ? back : off
   const dead: StateAhead[] =
     toDead.length > 0 ? [{ asking, changed: false, isolated: true, acts: toDead, moments: [settle] }] : []
-  const lifted = liftsFor(circuit, log).map(({ act, see }): StateAhead => ({
-    asking,
+  return [
+    standing,
+    ...others,
+    ...set,
+    ...again,
+    ...dead,
+    ...liftedStates(circuit, log, liftsFor(circuit, log)),
+    ...linked(circuit, log),
+  ]
+}
+
+/** All that is asked for begun anew, where somebody can watch it: the supplies off until everything is back, and on again. */
+function begunAnew(circuit: Circuit, log: readonly HuntEntry[], asking: ControlState): StateAhead {
+  const off = [...actsThat(log, circuit, supplyActs(circuit, false)), untilBack]
+  const on = actsThat([...log, ...asEntries(off)], circuit, supplyActs(circuit, true))
+  return { asking, changed: false, isolated: false, acts: [...off, ...on], moments: [underWay, settle] }
+}
+
+/** A conductor lifted with the supplies off, for one dead test each; none where they cannot be switched off. */
+export function liftedStates(circuit: Circuit, log: readonly HuntEntry[], lifts: readonly Lift[]): StateAhead[] {
+  if (isolatorsOf(circuit).length === 0) return []
+  const off = actsThat(log, circuit, supplyActs(circuit, false))
+  return lifts.map(({ act, see }): StateAhead => ({
+    asking: askingNow(circuit, log),
     changed: false,
     isolated: true,
     acts: [...off, act],
     moments: [settle],
     only: [see],
   }))
-  return [standing, ...others, ...set, ...dead, ...lifted, ...linked(circuit, log)]
 }
 
 /** Has this control been set, and was it so the last time? Where nobody has touched it, nobody knows how it stands. */

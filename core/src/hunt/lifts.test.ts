@@ -3,7 +3,7 @@ import { called, circuitOf } from '../../testing'
 import { restOf } from '../hypotheses'
 import { Hunt, type HuntEntry } from '.'
 import { Course } from './course'
-import { liftsFor } from './lifts'
+import { liftsApart, liftsFor } from './lifts'
 import { rewiringOf } from './rewiring'
 
 const twoPort = new Hunt(circuitOf('two-port-heating'))
@@ -17,6 +17,35 @@ const isolated: HuntEntry[] = [
   { id: 'off', do: 'spur.switch=off' },
   { id: 'rest', do: 'settle' },
 ]
+
+describe('devices joined side by side', () => {
+  const house = circuitOf('two-port-two-heating-hot-water')
+  const valves = ['zv-1', 'zv-2', 'zv-hw']
+
+  it('are each read over their own parts, with the conductor lifted that leads to that device and to no other', () => {
+    const lifts = liftsApart(house, [], valves)
+    for (const valve of valves) {
+      const own = lifts.filter(({ act }) => act.startsWith(`lift=${valve}-lead.`))
+      expect(own.length).toBeGreaterThan(0)
+      // The end switches lie side by side: it is the same reading for all of them.
+      expect(own.map(({ see }) => see)).toContainEqual(lifts.find(({ act }) => act.includes('.grey.'))!.see)
+    }
+    expect(lifts.every(({ act }) => valves.some((valve) => act.startsWith(`lift=${valve}-lead.`)))).toBe(true)
+    expect(liftsApart(house, [], [])).toEqual([])
+    const [{ act }] = lifts
+    expect(liftsApart(house, [{ id: 'lifted', do: act }], valves).map((lift) => lift.act)).not.toContain(act)
+  })
+
+  it('are told apart once one of two causes is put right, where nothing else would tell which of them is the other', () => {
+    const hunt = new Hunt(house)
+    const truth = ['programmer.hot-water.never-operates', 'zv-1.end-switch.stuck-made'].map(
+      (id) => hunt.suspects.find((one) => one.id === id)!.hypothesis!,
+    )
+    const { found, wrongParts, wrongElse, log } = called(hunt, { truth, seed: 3, exact: true })
+    expect({ found, wrongParts, wrongElse }).toEqual({ found: true, wrongParts: 0, wrongElse: 0 })
+    expect(log.some((entry) => 'do' in entry && /^lift=zv-\w+-lead/.test(entry.do))).toBe(true)
+  })
+})
 
 describe('a conductor lifted to tell apart what a dead test found of everything joined there', () => {
   it('is thought of where such a test was made; no earth, nothing twice, and no fixed lead at its own valve', () => {

@@ -83,6 +83,8 @@ export interface Effort {
   places: string[]
   /** Somebody has to go there from where they stand. */
   walks: boolean
+  /** Of the minutes, those on the way from what is set last: so long nobody is there to see what goes on. */
+  onTheWay: number
 }
 
 /** What it takes to set the controls, walk there, open it and look, in minutes from where the log has left somebody. */
@@ -96,16 +98,19 @@ export function minutesFor(
   let here = standsAt(circuit, log)
   let minutes = 0
   let walks = false
+  let onTheWay = 0
   const places: string[] = []
   const walkTo = (place: string | undefined) => {
     if (place === undefined) return
     if (places.at(-1) !== place) places.push(place)
     if (place === here) return
-    minutes += walkMinutes(circuit.installation, here, place)
+    const way = walkMinutes(circuit.installation, here, place)
+    minutes += way
+    onTheWay += way
     walks = true
     here = place
   }
-  const where = () => ({ places, walks })
+  const where = () => ({ places, walks, onTheWay })
   for (const text of acts) {
     const rewiring = rewiringOf(text)
     if (rewiring) {
@@ -121,9 +126,12 @@ export function minutesFor(
     if (device === undefined) continue
     if (!helper) walkTo(placeOfOwner(circuit, device))
     minutes += otherMinutes.setControl
+    onTheWay = 0
   }
   if (acts.length > 1) minutes += otherMinutes.valveTravels
   walkTo(placeOf(circuit, see))
+  // Whoever has a helper at the controls waits where something is to be seen.
+  if (helper && acts.some((text) => deviceSetOf(text) !== undefined)) onTheWay = 0
   const warms = see.at === 'pipe' || see.at === 'warmth' || see.at === 'flow-temperature'
   if (warms && acts.length > 0) minutes += otherMinutes.warms
   if (see.at === 'eyes' || see.at === 'wiring') {

@@ -2,14 +2,16 @@ import { alikeTo, decided, information, outcomesOf, type Candidate } from '../in
 import { nth } from '../lists'
 import type { Found, WrittenLook } from '../looks'
 import { passes, settle } from './acts'
-import { aheadOf, offPlateStates, statesAhead, type LookAhead, type StateAhead } from './ahead'
+import { aheadOf, liftedStates, offPlateStates, statesAhead, type LookAhead, type StateAhead } from './ahead'
 import { deadLooksAt, isByEye, looksAt, type ControlState } from './candidates'
 import type { HuntEntry } from './case'
 import type { Hunt } from './hunt'
+import { liftsApart } from './lifts'
 import { unmendedMinutes } from './minutes'
-import { remediesOf, type HuntRemedy } from './remedies'
+import { remediesOf, remedyKey, type HuntRemedy } from './remedies'
 import { actDisturbs } from './rewiring'
 import { inOrder } from './strategies'
+import { causesOf, devicesOf } from './suspects'
 import { nearly, twoAhead } from './two-ahead'
 
 /** A look that could be made next, after setting the controls. */
@@ -100,8 +102,12 @@ export function advice(
   let found = scouted ? weighedUp(hunt, likeliest, scouted, false) : undefined
   // Before it is said that enough is known, every state has been thought of.
   if (!found || found.decision.stop) {
-    const offered = states.filter(mayBeOffered)
-    found = weighedUp(hunt, likeliest, aheadOf(hunt, log, likeliest.ahead, looks, offered), true)
+    const seen = aheadOf(hunt, log, likeliest.ahead, looks, states.filter(mayBeOffered))
+    found = weighedUp(hunt, likeliest, seen, true)
+    // And before any are said not to be told apart, what is lifted for that alone.
+    const apart = controlsOnly || options.asWired || !found.decision.stop ? [] : apartStates(hunt, log, found.groups)
+    if (apart.length > 0)
+      found = weighedUp(hunt, likeliest, [...seen, ...aheadOf(hunt, log, likeliest.ahead, [], apart)], true)
   }
   const { rated, groups, decision } = found
   const ordered =
@@ -137,6 +143,20 @@ export function advice(
     groups,
     decision,
   }
+}
+
+/** Conductors lifted to read each of the devices by itself between which it lies, where no look tells. */
+function apartStates(hunt: Hunt, log: readonly HuntEntry[], groups: Advice['groups']): StateAhead[] {
+  const { circuit, suspects, mended } = hunt
+  const devices = groups.flatMap((ids) => {
+    const left = suspects
+      .filter(({ id }) => ids.includes(id))
+      .map((suspect) => causesOf(suspect).filter(({ id }) => !mended.has(id)))
+    // What the same remedy cures need not be told apart.
+    if (new Set(left.map((causes) => causes.map(remedyKey).sort().join())).size < 2) return []
+    return left.flat().flatMap((cause) => devicesOf(circuit, cause))
+  })
+  return liftedStates(circuit, log, liftsApart(circuit, log, [...new Set(devices)]))
 }
 
 const mayBeOffered = ({ isHarmless }: StateAhead): boolean => isHarmless?.() ?? true

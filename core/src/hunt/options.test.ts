@@ -65,8 +65,32 @@ describe('what is not wanted is not proposed', () => {
 })
 
 it('somebody at the controls spares the walk to them', () => {
-  const far = (helper: boolean) => nextOf({ helper }).find((n) => n.acts.length > 2 && n.see.at === 'lever')!.minutes
+  const far = (helper: boolean) =>
+    nextOf({ helper }).find((n) => n.acts.includes('cyl-stat.set=75') && n.see.at === 'lever')!.minutes
   expect(far(true)).toBeLessThan(far(false))
+})
+
+describe('what passes', () => {
+  const underWay = (options: object) => nextOf(options).filter((n) => n.acts.at(-1)?.startsWith('wait='))
+  /** The last thing set for it stands elsewhere. */
+  const isElsewhere = (n: NextLook) => {
+    const set = n.acts.findLast((act) => !passes(act))!
+    return placeOf(set.slice(0, set.indexOf('.'))) !== placeOf(ownerOf(n))
+  }
+
+  it('is looked at where somebody sets the last thing, or has somebody at the controls: not after a way that takes longer', () => {
+    const alone = underWay({})
+    expect(alone.length).toBeGreaterThan(0)
+    expect(alone.filter(isElsewhere)).toEqual([])
+    expect(underWay({ helper: true }).some(isElsewhere)).toBe(true)
+  })
+
+  it('is brought about anew by the supply, off until everything is back, and on again', () => {
+    const anew = nextOf({}).filter(({ acts }) => acts.includes('wait=20s'))
+    // With this little moving, all is at rest again after half a minute.
+    expect(anew.map(({ acts }) => acts)).toContainEqual(['spur.switch=off', 'wait=20s', 'spur.switch=on', 'settle'])
+    for (const one of anew) expect([one.isolated, one.asking]).toEqual([undefined, undefined])
+  })
 })
 
 it('what lies apart costs its way, and only that', () => {

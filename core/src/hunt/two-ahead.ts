@@ -1,5 +1,6 @@
 import type { Circuit } from '../circuit'
 import { information, outcomesOf, type Candidate } from '../inference'
+import { nth } from '../lists'
 import type { WrittenLook } from '../looks'
 import type { HuntEntry, HuntOptions } from './case'
 import { minutesFor } from './minutes'
@@ -42,13 +43,21 @@ export function twoAhead<L extends FromHere>(
 
   /** Of looks in one state that come to nearly as much with another after them, the one first that tells most by itself: it may be enough. */
   function mostByItselfFirst(ordered: L[]): L[] {
-    const [top] = ordered
-    if (!top) return ordered
-    const close = ordered.filter(
-      (look) => rate(look) >= (1 - nearly) * rate(top) && look.acts.join() === top.acts.join(),
+    const inState = new Map<string, L[]>()
+    for (const look of ordered) inState.set(look.acts.join(), [...(inState.get(look.acts.join()) ?? []), look])
+    const first = new Map(
+      [...inState.values()].map((those): [L, L] => {
+        const top = nth(those, 0)
+        const close = those.filter((look) => rate(look) >= (1 - nearly) * rate(top))
+        return [top, close.reduce((x, y) => (alone(y) > alone(x) ? y : x))]
+      }),
     )
-    const first = close.reduce((x, y) => (alone(y) > alone(x) ? y : x))
-    return [first, ...ordered.filter((look) => look !== first)]
+    const preferred = new Set(first.values())
+    return ordered.flatMap((look) => {
+      const instead = first.get(look)
+      if (instead === undefined) return preferred.has(look) ? [] : [look]
+      return instead === look ? [look] : [instead, look]
+    })
   }
 
   function rateOfTwo(look: L): number {

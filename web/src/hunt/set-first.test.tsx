@@ -47,6 +47,15 @@ describe('what is set first', () => {
     expect(boxes().map((box) => box.checked)).toEqual([false, true])
   })
 
+  it('is waited for in between where it has to be, each thing in its turn; the clock is for what comes last', () => {
+    shown(['spur.switch=off', 'wait=20s', 'spur.switch=on', 'wait=30s'])
+    const said = () => boxes().map((box) => box.closest('label')!.querySelector('.act')!.textContent)
+    expect(said()).toEqual(['Fused spur: spur switch off', 'Wait 20 s', 'Fused spur: spur switch on'])
+    boxes().forEach((box) => fireEvent.click(box))
+    expect(screen.getAllByRole('timer')).toHaveLength(1)
+    expect(screen.queryByText('Start the clock')).toBeNull()
+  })
+
   it('is waited for only where something takes its time, and the clock can be started by hand', () => {
     shown(['settle'], 0)
     expect(screen.queryByRole('timer')).toBeNull()

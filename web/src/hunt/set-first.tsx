@@ -17,8 +17,10 @@ interface SetFirstProps {
 /** What is set before the look, switch by switch, where each stands; then the wait, with a clock that runs. */
 export function SetFirst({ screen, acts, ticked, onTick, restsAfter, meanwhile }: SetFirstProps) {
   const { circuit, entries } = screen
-  const deeds = acts.filter((act) => !passes(act))
-  const waits = acts.filter((act) => passes(act) && (act !== settle || (restsAfter ?? 0) >= 1000))
+  const last = acts.findLastIndex((act) => !passes(act))
+  // What is waited for in between is ticked like a switch; after the last of them a clock runs.
+  const deeds = acts.slice(0, last + 1)
+  const waits = acts.slice(last + 1).filter((act) => act !== settle || (restsAfter ?? 0) >= 1000)
   const [from, setFrom] = useState<number>()
   const tick = (act: string) => {
     const after = new Set(ticked)
