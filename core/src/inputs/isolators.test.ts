@@ -3,7 +3,7 @@ import { deviceType, typeDirectory, type DeviceType } from '../catalogue'
 import { compile, LINE } from '../circuit'
 import { parseInstallation, type Installation } from '../installation'
 import { Simulation, formatAction } from '../simulation'
-import { isolatorsOf, isSetByHand, supplyActions } from '.'
+import { isolatorsOf, isSetByHand, supplyActions, unpartedSupplies } from '.'
 
 const acts = (doc: Installation, on: boolean) => supplyActions(compile(doc), on).map(formatAction)
 
@@ -90,7 +90,10 @@ describe('what isolates an installation', () => {
         { kind: 'load', id: 'neon', label: 'neon across the switch', from: 'feed-L', to: 'L', watts: 1 },
       ],
     }))
-    for (const doc of [straight, lamp]) expect(isolatorsOf(compile(doc))).toEqual([])
+    for (const doc of [straight, lamp]) {
+      expect(isolatorsOf(compile(doc))).toEqual([])
+      expect(unpartedSupplies(compile(doc))).toEqual(['spur'])
+    }
   })
 
   it('with a second supply that has no switch is nothing, though the first has one', () => {
@@ -104,6 +107,7 @@ describe('what isolates an installation', () => {
     const second = { id: 'second', name: 'Second', type: 'fused-spur', place: 'here', settings: {} }
     const both = parseInstallation({ ...doc, types, devices: [...doc.devices, second] }, typeDirectory)
     expect(isolatorsOf(compile(both))).toEqual([])
+    expect(unpartedSupplies(compile(both))).toEqual(['spur'])
   })
 
   it('leaves nothing live, and feeds again when it is undone', () => {

@@ -11,7 +11,8 @@ export interface Isolator {
   on: string
 }
 
-const known = new WeakMap<Circuit, readonly Isolator[]>()
+/** Per supply what parts it. */
+const known = new WeakMap<Circuit, readonly (readonly Isolator[])[]>()
 
 /**
  * What isolates an installation: of every supply the controls that part both its poles from all it feeds, found by going over the
@@ -19,11 +20,19 @@ const known = new WeakMap<Circuit, readonly Isolator[]>()
  * has nothing of its own that parts it: such an installation is isolated elsewhere, and nothing here may be called isolated.
  */
 export function isolatorsOf(circuit: Circuit): readonly Isolator[] {
+  const each = isolatorsOfEach(circuit)
+  return each.some((own) => own.length === 0) ? [] : each.flat()
+}
+
+/** The devices, by their ids, of supplies that have nothing of their own by which line and neutral are parted from all they feed. */
+export const unpartedSupplies = (circuit: Circuit): string[] =>
+  circuit.sources.flatMap((source, i) =>
+    nth(isolatorsOfEach(circuit), i).length === 0 ? [nth(circuit.devices, source.device).device.id] : [],
+  )
+
+function isolatorsOfEach(circuit: Circuit): readonly (readonly Isolator[])[] {
   let found = known.get(circuit)
-  if (!found) {
-    const each = circuit.sources.map((source) => isolatorsOfSource(circuit, source))
-    known.set(circuit, (found = each.some((own) => own.length === 0) ? [] : each.flat()))
-  }
+  if (!found) known.set(circuit, (found = circuit.sources.map((source) => isolatorsOfSource(circuit, source))))
   return found
 }
 

@@ -4,6 +4,7 @@ import { Play, Printer } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
+import { NotIsolated } from '../shell/not-isolated'
 import { Failed, Loading } from '../shell/notes'
 import { useSearchValue } from '../shell/use-search-value'
 import type { JobStore } from '../store/job-store'
@@ -120,6 +121,7 @@ function Begin({ job, hand, rows }: { job: string; hand: RunInHand; rows: readon
           <strong>{count.length}</strong> steps, about <strong>{minutesOf(count)}</strong> min
         </p>
         {hand.isAssumed && <p className="quiet">{assumedWords}</p>}
+        <NotIsolated circuit={hand.circuit} />
         <RunOptionsFields purpose={hand.purpose} options={options} onWant={want} />
         <div className="buttons">
           <Button size="lg" onClick={() => hand.want(options)}>

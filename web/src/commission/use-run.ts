@@ -28,7 +28,7 @@ import {
   type RunOptions,
   type RunRow,
 } from '@nobbet/core'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { v4 as newId } from 'uuid'
 import type { JobStore } from '../store/job-store'
@@ -109,14 +109,15 @@ export function useRun(job: string, state: JobState, store: JobStore, purpose: R
   }
 }
 
-/** The rows of a run, worked out apart from the screen. */
+/** The rows of a run, worked out apart from the screen; until they are, those with other options. */
 export function useRows(wiring: Installation, options: RunOptions) {
   return useQuery({
     queryKey: ['run', options, wiring],
     queryFn: () => ask('brief', (api) => api.run(wiring, options)),
     staleTime: Infinity,
     networkMode: 'always',
-    placeholderData: keepPreviousData,
+    // Rows of another wiring speak of things that may not be there.
+    placeholderData: (before, query) => (query && same(query.queryKey[2], wiring) ? before : undefined),
     retry: false,
   })
 }

@@ -3,6 +3,7 @@ import { huntOf, linesOf, weighed, type JobState } from '@nobbet/contract'
 import { useMemo, useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { errorText } from '../api/client'
+import { NotIsolated } from '../shell/not-isolated'
 import { Failed, Loading } from '../shell/notes'
 import type { JobStore } from '../store/job-store'
 import { useJob } from '../store/use-job'
@@ -92,6 +93,7 @@ function Hunt({ job, store, state, installation }: HuntProps) {
             <Noticed screen={screen} onDone={() => show('next')} />
           ) : (
             <div className="hunt-card">
+              {!record.finding && <NotIsolated circuit={circuit} />}
               {record.finding ? (
                 <FindingSheet screen={screen} finding={record.finding} site={site} />
               ) : (
