@@ -246,7 +246,7 @@ function seen(
 ): Found | 'cannot-tell' {
   const shown: LookResult =
     see.at === 'wiring'
-      ? { word: wiringSeen(drawn, there, see.thing) }
+      ? wiringSeen(drawn, there, see.thing)
       : lookAt(sim, see.at === 'clicks' ? { ...see, at: 'clicks', since: touched } : see)
   if ('unknown' in shown) return 'cannot-tell'
   const right = 'chances' in shown ? { word: oneOf(shown.chances, random) } : foundOf(shown)

@@ -2,7 +2,7 @@ import { givenBefore, likeness, type Candidate, type Evidence } from '../inferen
 import { wordOf, type Found, type LookResult, type WrittenLook } from '../looks'
 import type { HuntOptions } from './case'
 import type { Shows } from './course'
-import { answersOf, chanceAmong, isAlike, oddsOf, timed, type Expected } from './likelihood'
+import { answersOf, chanceAmong, isAlike, oddsOf, timed, wordAnswer, type Expected } from './likelihood'
 
 /** An answer that a look can have: its name, and what is then written down. */
 interface Answer {
@@ -63,7 +63,7 @@ export function answersAhead(
 function isSame(one: Expected, other: Expected): boolean {
   if (one === other) return true
   if (one === 'open' || other === 'open') return false
-  if ('word' in one && 'word' in other) return one.word === other.word
+  if ('word' in one && 'word' in other) return wordAnswer(one) === wordAnswer(other)
   return 'value' in one && 'value' in other && one.value === other.value && one.unit === other.unit
 }
 
@@ -72,7 +72,11 @@ function namerOf(
   see: WrittenLook,
   expected: readonly Expected[],
 ): { answers: Answer[]; nameOf: (shown: LookResult) => string } {
-  const answers: Answer[] = answersOf(see).map((word) => ({ name: word, found: { word } }))
+  // What is told with its places is no answer without them.
+  const isPlaced = (word: string) => expected.some((one) => one !== 'open' && 'at' in one && one.word === word)
+  const answers: Answer[] = answersOf(see)
+    .filter((word) => !isPlaced(word))
+    .map((word) => ({ name: word, found: { word } }))
   const numbers: { shown: LookResult & { value: number | null }; name: string }[] = []
   const add = (name: string, found: Found) => {
     if (!answers.some((a) => a.name === name)) answers.push({ name, found })
@@ -90,7 +94,7 @@ function namerOf(
   const nameOf = (shown: LookResult): string => {
     if ('full' in shown) return voltsName(shown.value)
     const word = wordOf(shown)
-    if (word !== undefined) return add(word, { word })
+    if (word !== undefined) return add(wordAnswer(shown) ?? word, 'word' in shown ? shown : { word })
     if (!('value' in shown)) return add('unknown', { word: 'unknown' })
     const alike = numbers.find((n) => isAlike(n.shown, shown, instrument))
     if (alike) return alike.name

@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { called, circuitOf } from '../../testing'
 import { advice, deadLooksAt, Hunt, looksAt, needsIsolation, type HuntEntry, type Suspect } from '.'
+import { wiringAt } from '../looks'
+import type { WiringSeen } from '../looks/wiring-seen'
 import { isByEye } from './candidates'
 
 const twoPort = new Hunt(circuitOf('two-port-heating-hot-water'))
@@ -20,10 +22,10 @@ const eyes = (thing: string, word: string): HuntEntry => ({
   see: { at: 'eyes', thing },
   found: { word },
 })
-const wiring = (thing: string, word: string): HuntEntry => ({
+const wiring = (thing: string, word: string, at?: string[]): HuntEntry => ({
   id: `wiring ${thing}`,
   see: { at: 'wiring', thing },
-  found: { word },
+  found: { word, ...(at && { at }) },
 })
 
 it('what the wiring beside the drawing showed chooses what is thought of beside what was put right', () => {
@@ -78,6 +80,47 @@ describe('the wiring compared with the drawing', () => {
     expect(elsewhere).toBeLessThan(before)
   })
 
+  it('says where it lies otherwise: whoever has that gains, the more the more is named, and who has it elsewhere there loses', () => {
+    const bare = after(wiring('stat-1', 'otherwise'))
+    const all = after(wiring('stat-1', 'otherwise', ['stat-1.L', 'stat-1.SL']))
+    const one = after(wiring('stat-1', 'otherwise', ['stat-1.SL']))
+    const among = ({ share }: typeof bare) => share(moved) / (1 - share(moved))
+    expect(among(all)).toBeGreaterThan(2 * among(bare))
+    expect(among(all)).toBeGreaterThan(among(one))
+    const elsewhere = after(wiring('stat-1', 'otherwise', ['stat-1.N']))
+    expect(elsewhere.share(moved)).toBeLessThan(bare.share(moved) / 5)
+  })
+
+  it('has one answer for every set of places that somebody in question would show, and one for as it is drawn', () => {
+    const { hunt } = after()
+    const looks = deadLooksAt(hunt.circuit).filter(({ at }) => at === 'wiring')
+    const { next } = advice(hunt, hunt.followed, 500, { looks, everyState: true })
+    const told = next.filter(({ see }) => see.at === 'wiring').map(({ outcomes }) => outcomes)
+    expect(told.some((outcomes) => outcomes.length > 3)).toBe(true)
+    for (const outcomes of told) {
+      const places = outcomes.map(({ found }) => ('at' in found ? found.at : undefined))
+      expect(outcomes.filter((_, i) => !places[i])).toMatchObject([{ found: { word: 'as-drawn' } }])
+      expect(new Set(places.map((at) => at?.join())).size).toBe(outcomes.length)
+      expect(outcomes.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9)
+    }
+  })
+
+  it('is told of places that are there, and only where it lies otherwise', () => {
+    const { hunt } = after()
+    const misfit = (entry: HuntEntry) => hunt.misfits([complained, ...off, entry]).map(({ reason }) => reason)
+    expect(misfit(wiring('stat-1', 'otherwise', ['stat-1.SL']))).toEqual([])
+    const [setting] = wiringAt(hunt.circuit.installation, 'boiler').settings
+    expect(misfit(wiring('boiler', 'otherwise', [setting.place]))).toEqual([])
+    expect(misfit(wiring('stat-1', 'otherwise', ['pump.L']))).toEqual([
+      '"pump.L" is no terminal and no set-up choice of "stat-1"',
+    ])
+    for (const entry of [
+      wiring('stat-1', 'as-drawn', ['stat-1.SL']),
+      { ...eyes('stat-1', 'loose'), found: { word: 'loose', at: ['stat-1.SL'] } },
+    ])
+      expect(misfit(entry)).toEqual(['places are told only of wiring that lies otherwise than it is drawn'])
+  })
+
   it('sees no difference between two conductors of one colour, nor what touches inside a cable', () => {
     const sameColour = 'exchanged programmer-cable.blue.1 stat-1-cable.blue.1'
     const touching = 'touching stat-1-cable.blue+brown'
@@ -118,7 +161,7 @@ describe('the wiring compared with the drawing', () => {
       return shown(one) !== shown(other)
     })!
     const found = hunt.wiringShown(hunt.suspects.indexOf(one), at)
-    const { share } = after(wiring(at, 'word' in (found as object) ? (found as { word: string }).word : ''))
+    const { share } = after({ id: 'seen', see: { at: 'wiring', thing: at }, found: found as WiringSeen })
     expect(share(one.id) / one.prior).toBeGreaterThan((5 * share(other.id)) / other.prior)
   })
 
@@ -130,7 +173,7 @@ describe('the wiring compared with the drawing', () => {
     ]
     const { hunt } = after(...log)
     const fits = hunt.fits(hunt.suspects.findIndex((s) => s.id === moved))
-    expect(fits.slice(-2).map(({ expected }) => expected)).toEqual([{ word: 'otherwise' }, { word: 'as-drawn' }])
+    expect(fits.slice(-2).map(({ expected }) => expected)).toMatchObject([{ word: 'otherwise' }, { word: 'as-drawn' }])
     expect(Math.min(...fits.slice(-2).map(({ chance }) => chance))).toBeGreaterThan(0.9)
   })
 })
@@ -177,8 +220,8 @@ describe('looks by eye', () => {
           const i = hunt.suspects.findIndex(({ id }) => id === truth.id)
           const log = some.map((see, n): HuntEntry => {
             const shown = see.at === 'wiring' ? hunt.wiringShown(i, see.thing) : hunt.courseOf(i).shows(see).expected
-            const word = shown === 'open' || 'word' in shown ? (shown as { word: string }).word : 'sound'
-            return { id: `${n}`, see, found: { word } }
+            const found = shown !== 'open' && 'word' in shown ? shown : { word: 'sound' }
+            return { id: `${n}`, see, found }
           })
           const { hunt: followed } = after(...log)
           expect(

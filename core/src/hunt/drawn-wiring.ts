@@ -16,7 +16,7 @@ export class DrawnWiring {
   shownAt(thing: string, causes: readonly Hypothesis[]): Expected {
     const { doc, seen } = this.with(causes)
     let shown = seen.get(thing)
-    if (!shown) seen.set(thing, (shown = { word: wiringSeen(this.drawn, doc, thing) }))
+    if (!shown) seen.set(thing, (shown = wiringSeen(this.drawn, doc, thing)))
     return shown
   }
 

@@ -62,11 +62,15 @@ export function oddsOfTold({ what }: Complained, errors: HuntOptions['errors']):
   return { hit: 1 - error, miss: what === 'is-fine' ? error : error / (complaints.length - 2) }
 }
 
+/** How many answers a look is taken to have, where what was found is one of them. */
+export const answersWith = (see: WrittenLook, found?: Found): number =>
+  found && 'at' in found ? manyAnswers : answersOf(see).length || manyAnswers
+
 /** How probable the right answer of a look is, and any one of the others. */
 export function oddsOf(
   see: WrittenLook,
   errors: HuntOptions['errors'],
-  answers = answersOf(see).length || manyAnswers,
+  answers = answersWith(see),
 ): { hit: number; miss: number } {
   const error = errors[see.at] ?? usualErrors[see.at]
   return { hit: 1 - error, miss: error / (answers - 1) }
@@ -139,14 +143,21 @@ const closed = { W: 1, Ω: 2, MΩ: 0.1, '°C': 0 } as const
 
 /** The chance of what was found where so much is expected. Above 0, at most 1. */
 export function chanceOf(expected: Expected, see: WrittenLook, found: Found, errors: HuntOptions['errors']): number {
-  const answers = answersOf(see).length || manyAnswers
+  const answers = answersWith(see, found)
   if (expected === 'open') return 1 / answers
   const { hit, miss } = oddsOf(see, errors, answers)
   if ('chances' in expected) return chanceAmong(expected, 'word' in found ? found.word : '', { hit, miss })
   const shown = shownWhere(expected, found)
+  if ('at' in expected && 'at' in shown) return Math.max(miss, hit * agreedPlaces(expected.at, shown.at))
   // Volts that are neither may be called either.
   if ('word' in shown && wordOf(expected) === undefined) return hit / 2
   return isAlike(expected, shown, see.at === 'points' ? see.with : undefined) ? hit : miss
+}
+
+/** How far places that were named agree with those expected: all of them; or some, the others overlooked or not told; else not at all. */
+function agreedPlaces(expected: readonly string[] = [], named: readonly string[] = []): number {
+  if (named.some((place) => !expected.includes(place))) return 0
+  return named.length === expected.length ? 1 : 1 / 2
 }
 
 /** The chance of a word where any of several may be seen. */
@@ -165,4 +176,10 @@ const shownWhere = (expected: LookResult, found: Found): LookResult =>
 
 /** What is shown as one of the answers: two readings of one live terminal are the same answer. */
 export const answerFor = ({ at }: WrittenLook, shown: LookResult): string =>
-  wordOf(shown) ?? (at === 'points' && 'full' in shown ? 'between' : JSON.stringify(shown))
+  wordAnswer(shown) ?? (at === 'points' && 'full' in shown ? 'between' : JSON.stringify(shown))
+
+/** A word as an answer's name: with the places that it is said of. */
+export function wordAnswer(shown: LookResult): string | undefined {
+  const word = wordOf(shown)
+  return word !== undefined && 'at' in shown && shown.at ? [word, ...shown.at].join(' ') : word
+}

@@ -1,5 +1,5 @@
 import type { Circuit } from '../circuit'
-import type { WrittenLook } from '../looks'
+import { placesAt, type Found, type WrittenLook } from '../looks'
 import { ActionError, Simulation } from '../simulation'
 import type { HuntEntry } from './case'
 import { Course } from './course'
@@ -34,6 +34,7 @@ function check(circuit: Circuit, course: Course, entry: HuntEntry): void {
   else if ('says' in entry) hasDemand(circuit, entry.says.demand)
   else if ('see' in entry) {
     known(circuit, entry.see)
+    if (typeof entry.found !== 'string') placed(circuit, entry.see, entry.found)
     const notDone = course.fork()
     entry.after?.forEach((act) => notDone.act(act))
   }
@@ -51,6 +52,16 @@ function hasThing({ deviceIndex, installation }: Circuit, id: string): void {
 function hasDemand({ installation }: Circuit, id: string | undefined): void {
   if (id !== undefined && !installation.intent.demands.some((d) => d.id === id))
     throw new ActionError(`there is no demand "${id}"`)
+}
+
+/** Throws {@link ActionError} where something is told of a place that is not there, or where no places are told. */
+function placed({ installation }: Circuit, see: WrittenLook, found: Found): void {
+  if (!('at' in found) || !found.at) return
+  if (see.at !== 'wiring' || found.word !== 'otherwise')
+    throw new ActionError('places are told only of wiring that lies otherwise than it is drawn')
+  const places = placesAt(installation, see.thing)
+  const wrong = found.at.find((place) => !places.includes(place))
+  if (wrong !== undefined) throw new ActionError(`"${wrong}" is no terminal and no set-up choice of "${see.thing}"`)
 }
 
 /** Throws {@link ActionError} where what is to be looked at is no part of the installation. */

@@ -3,7 +3,7 @@ import type { Evidence } from '../inference'
 import type { WrittenLook } from '../looks'
 import type { TellingEntry } from './along'
 import type { HuntEntry, HuntOptions } from './case'
-import { blamedRightly, oddsOf, oddsOfTold, usualToldError } from './likelihood'
+import { answersWith, blamedRightly, oddsOf, oddsOfTold, usualToldError } from './likelihood'
 import { causesOf, devicesOf, type Suspect } from './suspects'
 
 /** Whatever state it is made in: what makes one reading wrong makes the next one of the same thing wrong as well. */
@@ -27,5 +27,5 @@ export function sourceOf(
 ): Pick<Evidence, 'source' | 'hit' | 'miss'> {
   if ('says' in entry) return { source: `says ${JSON.stringify(entry.says)}`, ...oddsOfTold(entry.says, errors) }
   if ('blamed' in entry) return { source: 'blamed', hit: blamedRightly, miss: errors.told ?? usualToldError }
-  return { source: sourceOfLook(entry.see), ...oddsOf(entry.see, errors) }
+  return { source: sourceOfLook(entry.see), ...oddsOf(entry.see, errors, answersWith(entry.see, entry.found)) }
 }

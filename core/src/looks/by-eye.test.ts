@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { circuitOf, installationOf, rigAfter } from '../../testing'
 import { alterationsOf } from '../hypotheses'
 import { edited } from '../installation'
-import { lookAt, wiringAt, wiringSeen } from '.'
+import { lookAt, placesAt, wiringAt, wiringSeen } from '.'
 
 const twoPort = circuitOf('two-port-heating-hot-water')
 const eyes = (thing: string, ...actions: string[]) =>
@@ -50,6 +50,19 @@ describe('with the cover off', () => {
 })
 
 describe('beside the drawing', () => {
+  it('is told where it lies otherwise: at both ends of a link, where a conductor should be and where it is, what is set otherwise', () => {
+    const doc = installationOf('two-port-heating-hot-water')
+    const altered = (kind: string, thing: string) =>
+      alterationsOf(twoPort).flatMap(({ kind: own, command }) => {
+        const shown = own === kind ? wiringSeen(doc, edited(doc, command).doc, thing) : undefined
+        return shown && 'at' in shown ? [shown.at] : []
+      })
+    expect(altered('link-missing', 'wc').every((at) => at.length === 2)).toBe(true)
+    expect(altered('link-extra', 'wc').length).toBeGreaterThan(0)
+    expect(altered('core-moved', 'stat-1')).toContainEqual(['stat-1.L', 'stat-1.SL'])
+    expect(altered('setting', 'boiler').every((at) => at.length === 1)).toBe(true)
+  })
+
   it('nothing can be told without one', () => {
     const look = { at: 'wiring', thing: 'wc' } as const
     const { simulation } = rigAfter(twoPort)
@@ -72,11 +85,17 @@ describe('beside the drawing', () => {
       for (const { kind, name, command } of alterationsOf(circuitOf(id))) {
         if (kind === 'core-open') continue
         const there = edited(doc, command).doc
-        const seen = things.filter((thing) => wiringSeen(doc, there, thing) === 'otherwise')
+        const seen = things.filter((thing) => wiringSeen(doc, there, thing).word === 'otherwise')
         const before = JSON.stringify(things.map((thing) => colours(doc, thing)))
         const after = JSON.stringify(things.map((thing) => colours(there, thing)))
         const isRewired = kind === 'core-moved' || kind === 'cores-exchanged'
         expect({ name, seen: seen.length > 0 }).toEqual({ name, seen: !isRewired || before !== after })
+        for (const thing of seen) {
+          const shown = wiringSeen(doc, there, thing)
+          const places = 'at' in shown ? shown.at : []
+          expect(places.length).toBeGreaterThan(0)
+          expect(placesAt(doc, thing)).toEqual(expect.arrayContaining(places))
+        }
       }
     },
   )

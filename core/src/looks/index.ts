@@ -1,5 +1,5 @@
 export * from './agrees'
-export { comparedAt, wiringAt, wiringSeen, type WiringThere } from './wiring-seen'
+export { comparedAt, placesAt, wiringAt, wiringSeen, type WiringThere } from './wiring-seen'
 export * from './look'
 export * from './look-at'
 export * from './look-schema'

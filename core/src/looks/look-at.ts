@@ -35,7 +35,7 @@ export function lookAt(sim: Simulation, look: Look, drawn?: Installation): LookR
   if (look.at === 'points') return pointsShown(sim, look)
   if (look.at === 'pipe') return pipeShown(sim, look.connection)
   if (look.at === 'eyes') return sureOr(damageSeen(sim, look.thing))
-  if (look.at === 'wiring') return drawn ? { word: wiringSeen(drawn, circuit.installation, look.thing) } : nothing
+  if (look.at === 'wiring') return drawn ? wiringSeen(drawn, circuit.installation, look.thing) : nothing
   const device = circuit.deviceIndex.get(look.device)
   if (device === undefined) return nothing
   const own = <T extends { device: number }>(parts: readonly T[]): number[] =>

@@ -33,9 +33,15 @@ export const lookSchema = z.discriminatedUnion('at', [
 ])
 export type WrittenLook = z.infer<typeof lookSchema>
 
-/** What was found: a word, or a number with its unit; null where the instrument showed more than it can. */
+/**
+ * What was found: a word, of wiring that lies otherwise with the terminals and set-up choices where it does; or a number with its unit,
+ * null where the instrument showed more than it can.
+ */
 export const foundSchema = z.union([
-  z.strictObject({ word: z.string().min(1).max(40) }),
+  z.strictObject({
+    word: z.string().min(1).max(40),
+    at: z.array(terminalRefSchema).min(1).max(60).optional(),
+  }),
   z.strictObject({ value: z.number().min(-1e4).max(1e4), unit: z.literal('V') }),
   z.strictObject({ value: z.number().min(0).max(1e9).nullable(), unit: z.enum(['Ω', 'MΩ', 'W', '°C']) }),
 ])
