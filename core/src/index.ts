@@ -153,6 +153,7 @@ export {
   type LookResult,
   lookSchema,
   thingLookedAt,
+  placesAt,
   wiringAt,
   type WiringThere,
   wordOf,

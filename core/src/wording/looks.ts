@@ -2,6 +2,7 @@ import type { Circuit } from '../circuit'
 import { nth } from '../lists'
 import { thingLookedAt, type Found, type LookResult, type WrittenLook } from '../looks'
 import { inSentence, nameOf } from './acts'
+import { listed } from './findings'
 import { deviceName, phaseText, terminalName } from './names'
 
 const instrumentWords: Record<Extract<WrittenLook, { at: 'points' }>['with'], string> = {
@@ -236,12 +237,26 @@ export function answerText(
   if (found === 'cannot-tell') return 'Can’t tell'
   if ('unit' in found)
     return found.value === null ? `Over the range (${found.unit})` : numberOf(found.value, found.unit)
-  const { word } = found
+  const { word, at } = found
+  if (at) return `Otherwise at ${listed(at.map((place) => placeText(circuit, place)).sort(inOrder.compare))}`
   if (look.at === 'display' && circuit) {
     const behaviour = circuit.behaviours.findIndex((b) => nth(circuit.devices, b.device).device.id === look.device)
     return capital(behaviour < 0 ? word : phaseText(circuit, behaviour, word))
   }
   return answerWords[look.at]?.[word] ?? capital(word.replace(/-/g, ' '))
+}
+
+const inOrder = new Intl.Collator('en', { numeric: true })
+
+/** A terminal or a set-up choice, as whoever stands before its device or wiring centre calls it: "SL", "Jumper". */
+export function placeText(circuit: Circuit | undefined, place: string): string {
+  const [owner = '', own = place] = place.split('.')
+  if (!circuit) return own
+  const there = circuit.devices[circuit.deviceIndex.get(owner) ?? -1]
+  const setting = there?.type.settings.find(({ id }) => id === own)
+  if (setting && !there?.type.terminals.some(({ id }) => id === own)) return setting.label
+  const centre = circuit.installation.wiringCentres.find(({ id }) => id === owner)
+  return terminalName(circuit, place).replace(`${there?.device.name ?? centre?.name ?? ''} `, '')
 }
 
 /** What a suspect would have shown, in the words in which it is asked for. */

@@ -1,8 +1,10 @@
-import { answersTo, answerText, same, type Found, type NextLook, type WrittenLook } from '@nobbet/core'
+import { answersTo, same, type Found, type NextLook, type WrittenLook } from '@nobbet/core'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
+import { AnswerButton, leavesText } from './answer-button'
 import type { Answer, HuntScreen } from './hunt-screen'
 import { ReadingPad } from './reading-pad'
+import { WiringAnswers } from './wiring-answers'
 
 interface AnswersProps {
   screen: Pick<HuntScreen, 'circuit' | 'job'>
@@ -11,11 +13,22 @@ interface AnswersProps {
   outcomes?: NextLook['outcomes']
   /** Digits answer too. */
   keys?: boolean
+  /** A drawing to compare with is looked up only by who wants it. */
+  folded?: boolean
   onAnswer: (answer: Answer) => void
 }
 
-/** Every answer a look can have, big enough for a gloved thumb; numbers are typed. */
-export function Answers({ screen, see, outcomes = [], keys = false, onAnswer }: AnswersProps) {
+/** Every answer a look can have. */
+export function Answers({ outcomes = [], keys = false, folded = false, see, ...props }: AnswersProps) {
+  return see.at === 'wiring' ? (
+    <WiringAnswers {...props} see={see} outcomes={outcomes} keys={keys} folded={folded} />
+  ) : (
+    <WordsAndNumbers {...props} see={see} outcomes={outcomes} keys={keys} />
+  )
+}
+
+/** Words, big enough for a gloved thumb; numbers are typed. */
+function WordsAndNumbers({ screen, see, outcomes, keys, onAnswer }: Required<Omit<AnswersProps, 'folded'>>) {
   const { circuit } = screen
   const [typing, setTyping] = useState(false)
   const { words, unit } = answersTo(circuit, see)
@@ -43,28 +56,18 @@ export function Answers({ screen, see, outcomes = [], keys = false, onAnswer }: 
     return <ReadingPad screen={screen} see={see} unit={unit} onRead={onAnswer} onCancel={() => setTyping(false)} />
   return (
     <div className={few ? 'answers few' : 'answers'}>
-      {offered.map((found, i) => {
-        const outcome = outcomeOf(found)
-        const about = 'value' in found && found.value !== null ? 'about ' : ''
-        return (
-          <button
-            key={JSON.stringify(found)}
-            type="button"
-            className={isExpected(found) ? 'answer' : 'answer unexpected'}
-            data-answer={'word' in found ? found.word : `${found.value} ${found.unit}`}
-            onClick={() => onAnswer(found)}
-            title={keys && i < 9 ? `Key ${i + 1}` : undefined}
-          >
-            <span className="answer-word">
-              {about}
-              {answerText(circuit, see, found)}
-            </span>
-            {outcomes.length > 0 && (
-              <span className="leaves">{outcome ? `leaves ${outcome.remaining}` : 'unexpected'}</span>
-            )}
-          </button>
-        )
-      })}
+      {offered.map((found, i) => (
+        <AnswerButton
+          key={JSON.stringify(found)}
+          circuit={circuit}
+          see={see}
+          found={found}
+          unexpected={!isExpected(found)}
+          leaves={leavesText(outcomes, outcomeOf(found))}
+          digit={keys && i < 9 ? i + 1 : undefined}
+          onAnswer={onAnswer}
+        />
+      ))}
       {unit && (
         <button type="button" className="answer typed" onClick={() => setTyping(true)}>
           <span className="answer-word">Type {unit}</span>

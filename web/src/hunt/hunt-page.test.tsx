@@ -369,14 +369,30 @@ describe('what the eyes find', () => {
     const { entries } = await shown(heating, '?see=noticed&thing=stat-1')
     const look = (at: string) => within(document.querySelector<HTMLElement>(`.one-look[data-look*='"${at}"']`)!)
     const drawn = look('wiring').getByLabelText('As it is drawn')
-    const terminals = [...drawn.querySelectorAll('dt')].map((e) => e.textContent)
-    expect(terminals).toEqual(expect.arrayContaining(['L', 'SL', 'N']))
-    expect(drawn.textContent).toContain('brown')
-    fireEvent.click(look('wiring').getByRole('button', { name: 'Something is otherwise' }))
+    const place = (name: string) => within(drawn).getByRole('button', { name: new RegExp(`^${name} `) })
+    expect(place('L').textContent).toContain('brown')
+    fireEvent.click(place('SL'))
+    fireEvent.click(place('N'))
+    fireEvent.click(place('L'))
+    fireEvent.click(place('N'))
+    expect(place('SL').getAttribute('aria-pressed')).toBe('true')
+    expect(look('wiring').getByRole<HTMLButtonElement>('button', { name: 'All as drawn' }).disabled).toBe(true)
+    fireEvent.click(look('wiring').getByRole('button', { name: 'Otherwise at L and SL' }))
     await waitFor(() =>
-      expect(entries().at(-1)).toMatchObject({ see: { at: 'wiring', thing: 'stat-1' }, found: { word: 'otherwise' } }),
+      expect(entries().at(-1)).toMatchObject({
+        see: { at: 'wiring', thing: 'stat-1' },
+        found: { word: 'otherwise', at: ['stat-1.L', 'stat-1.SL'] },
+      }),
     )
-    expect(region('Log').getByText(/the wiring beside the drawing/)).toBeTruthy()
+    expect(region('Log').getByText(/the wiring beside the drawing: Otherwise at L and SL/)).toBeTruthy()
+  })
+
+  it('is otherwise somewhere, where nobody can say where', async () => {
+    const { entries } = await shown(heating, '?see=noticed&thing=stat-1')
+    const look = within(document.querySelector<HTMLElement>(`.one-look[data-look*='"wiring"']`)!)
+    fireEvent.click(look.getByRole('button', { name: /^Something is otherwise/ }))
+    await waitFor(() => expect(entries().at(-1)).toMatchObject({ found: { word: 'otherwise' } }))
+    expect(entries().at(-1)).not.toHaveProperty('found.at')
   })
 
   it('stands above the readings of a wiring centre', async () => {

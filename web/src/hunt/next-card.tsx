@@ -13,7 +13,6 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { IsolationStep, severalSupplies, useIsolation } from '../shell/isolation-step'
 import { Answers } from './answers'
-import { AsDrawn } from './as-drawn'
 import { CannotDo } from './cannot-do'
 import { placeName, placeOf, sameLook, type Answer, type Chosen, type HuntScreen } from './hunt-screen'
 import { SetFirst } from './set-first'
@@ -113,7 +112,6 @@ function Look({ screen, chosen, proposed, meanwhile, onAnswer }: LookProps) {
       <p className="method">
         <strong>{toolText(see)}.</strong> {methodText(see)}
       </p>
-      {see.at === 'wiring' && <AsDrawn screen={screen} thing={see.thing} />}
       {opens && !isolated && <IsolationStep job={job} before="the cover comes off" />}
       {opens && isolated && several && <p className="caution">{several}</p>}
       {hazard === 'live' && (

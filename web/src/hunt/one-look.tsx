@@ -1,6 +1,5 @@
 import { lookText, type WrittenLook } from '@nobbet/core'
 import { Answers } from './answers'
-import { AsDrawn } from './as-drawn'
 import type { HuntScreen } from './hunt-screen'
 
 interface OneLookProps {
@@ -17,15 +16,10 @@ export function OneLook({ screen, of, see, onDone }: OneLookProps) {
   return (
     <div className="one-look" data-look={JSON.stringify(see)}>
       <h3>{lookText(screen.circuit, see).replace(`${of}: `, '')}</h3>
-      {see.at === 'wiring' && (
-        <details>
-          <summary>As it is drawn</summary>
-          <AsDrawn screen={screen} thing={see.thing} />
-        </details>
-      )}
       <Answers
         screen={screen}
         see={see}
+        folded
         onAnswer={(answer) => {
           void screen.writer.add([{ see, found: answer }])
           onDone()
