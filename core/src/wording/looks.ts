@@ -261,7 +261,7 @@ export function placeText(circuit: Circuit | undefined, place: string): string {
 
 /** What a suspect would have shown, in the words in which it is asked for. */
 export const expectedText = (circuit: Circuit, look: WrittenLook, expected: LookResult | 'open'): string =>
-  expected !== 'open' && 'word' in expected ? answerText(circuit, look, expected).toLowerCase() : shownText(expected)
+  expected !== 'open' && 'word' in expected ? inSentence(answerText(circuit, look, expected)) : shownText(expected)
 
 /** Of several words those that may well be found, the likeliest first. */
 const likelyWords = (chances: Readonly<Record<string, number>>): string[] =>

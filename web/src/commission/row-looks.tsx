@@ -1,4 +1,13 @@
-import { answerText, rowExpectText, rowFoundText, meets, type Circuit, type Found, type RowLook } from '@nobbet/core'
+import {
+  answerText,
+  inSentence,
+  rowExpectText,
+  rowFoundText,
+  meets,
+  type Circuit,
+  type Found,
+  type RowLook,
+} from '@nobbet/core'
 import { Fragment, useState } from 'react'
 import { Answers } from '../hunt/answers'
 
@@ -79,7 +88,7 @@ export function RowLooks({ job, circuit, looks, places, found, onFound, shows }:
                             onFound(i, undefined)
                           }}
                         >
-                          Not {answerText(circuit, look.see, was).toLowerCase()} after all
+                          Not {inSentence(answerText(circuit, look.see, was))} after all
                         </button>
                       )}
                     </div>

@@ -1,5 +1,5 @@
 import { foundAt, type LookDone, type RowDone, type RowOutcome, type RunPurpose } from '@nobbet/contract'
-import { answerText, meets, rowExpectText, type Found } from '@nobbet/core'
+import { answerText, inSentence, meets, rowExpectText } from '@nobbet/core'
 import { dayText } from '../drawing/dates'
 
 export const purposeWords: Record<RunPurpose, string> = { arrival: 'On arrival', leaving: 'On leaving' }
@@ -48,13 +48,10 @@ function foundTexts({ how, looks, byHand, note }: RowDone): string[] {
       const reading = found !== 'as-expected' && 'value' in found
       if (isAsExpected(look) && !reading && how !== 'another-way') return []
       const [place] = at.split(': ')
-      const expected = isAsExpected(look) ? '' : `, expected ${small(rowExpectText(undefined, look), look.expect)}`
-      return [`${place}: ${small(answerText(undefined, look.see, was), was)}${expected}`]
+      const expected = isAsExpected(look) ? '' : `, expected ${inSentence(rowExpectText(undefined, look))}`
+      return [`${place}: ${inSentence(answerText(undefined, look.see, was))}${expected}`]
     }),
     ...byHand.flatMap(({ what, right, note: said }) => (right ? [] : [`Not so: ${what}${said ? ` (${said})` : ''}`])),
     ...(note ? [note] : []),
   ]
 }
-
-/** A word inside a sentence; units stay as they are written. */
-const small = (text: string, found: Found): string => ('word' in found ? text.toLowerCase() : text)

@@ -1,6 +1,7 @@
 import {
   answerText,
   expectedText,
+  inSentence,
   parseAction,
   passes,
   putInsOf,
@@ -185,9 +186,7 @@ function Why({ screen, suspect, next }: { screen: HuntScreen; suspect: RankedSus
       {suspect.like && suspect.like.length > 0 && (
         <span>Most like: {suspect.like.map(screen.labelOf).join('; ')}.</span>
       )}
-      {next && outcome && (
-        <span>Next it would show: {answerText(circuit, next.see, outcome.found).toLowerCase()}.</span>
-      )}
+      {next && outcome && <span>Next it would show: {inSentence(answerText(circuit, next.see, outcome.found))}.</span>}
       {watch && (
         <Link to={watch} aria-label={`Watch it in Trace: ${suspect.label}`}>
           Watch it in Trace
