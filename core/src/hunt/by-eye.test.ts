@@ -87,6 +87,8 @@ describe('the wiring compared with the drawing', () => {
     const among = ({ share }: typeof bare) => share(moved) / (1 - share(moved))
     expect(among(all)).toBeGreaterThan(2 * among(bare))
     expect(among(all)).toBeGreaterThan(among(one))
+    const twice = after(wiring('stat-1', 'otherwise', ['stat-1.SL', 'stat-1.SL']))
+    expect(among(twice)).toBeCloseTo(among(one), 9)
     const elsewhere = after(wiring('stat-1', 'otherwise', ['stat-1.N']))
     expect(elsewhere.share(moved)).toBeLessThan(bare.share(moved) / 5)
   })

@@ -157,7 +157,7 @@ export function chanceOf(expected: Expected, see: WrittenLook, found: Found, err
 /** How far places that were named agree with those expected: all of them; or some, the others overlooked or not told; else not at all. */
 function agreedPlaces(expected: readonly string[] = [], named: readonly string[] = []): number {
   if (named.some((place) => !expected.includes(place))) return 0
-  return named.length === expected.length ? 1 : 1 / 2
+  return expected.every((place) => named.includes(place)) ? 1 : 1 / 2
 }
 
 /** The chance of a word where any of several may be seen. */
