@@ -99,6 +99,8 @@ export class SiteEngineer {
     // What may or may not have left its marks has left none.
     const unseen = 'chances' in shown ? Object.keys(shown.chances)[0] : undefined
     const word = unseen ?? wordOf(shown) ?? ('value' in shown && shown.unit === 'V' ? 'between' : undefined)
+    for (const place of 'at' in shown ? (shown.at ?? []) : [])
+      await this.press(`.next-card .drawn-place[data-place="${place}"]`)
     if (word !== undefined && answers.includes(word)) await this.press(`.next-card .answers [data-answer="${word}"]`)
     else if ('value' in shown && shown.value !== null && shown.unit !== 'V') await this.type(shown.value, shown.unit)
     else if ('value' in shown) await this.press(`.next-card .answers [data-answer^="null"]`)

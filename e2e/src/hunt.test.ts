@@ -161,6 +161,22 @@ it('every state of the screen passes the accessibility rules by day, by night an
     await page.evaluate(() => localStorage.removeItem('nobbet.large-text'))
   }
   await checked()
+  const { origin, pathname } = new URL(page.url())
+  const card = `${origin}${pathname}`
+  await page.goto(`${card}?see=noticed&thing=wc`)
+  await page.waitForSelector('.one-look')
+  await page.$$eval('.hunt details', (all) => all.forEach((fold) => (fold.open = true)))
+  await page.locator('.drawn-place').click()
+  await page.locator('.one-look .answer[data-answer="otherwise"]').click()
+  await says(page, '.finding-log', 'Otherwise at')
+  await checked()
+  await page.$$eval('.finding-log .line-head', (all) =>
+    (all.find((e) => e.textContent.includes('Otherwise at')) as HTMLElement).click(),
+  )
+  await page.locator('.finding-log [aria-label^="Take back line"]').click()
+  await page.waitForFunction(() => !document.querySelector('.finding-log')!.textContent.includes('Otherwise at'))
+  await page.goto(card)
+  await page.waitForSelector('.next-card')
   while (!(await page.$('.conclusion'))) {
     const { look } = await engineer.card()
     if (look) await engineer.answer(look)

@@ -31,6 +31,7 @@ export function AsDrawn({ screen: { circuit }, thing, otherwise, onToggle }: AsD
             key={place}
             type="button"
             className="drawn-place"
+            data-place={place}
             aria-pressed={isOtherwise}
             onClick={() => onToggle(place)}
           >
