@@ -2,7 +2,7 @@ import { exampleById, planBriefSchema, typedOptions, type Installation } from '@
 import type { FieldChange } from '@nobbet/core'
 import type { JobState } from '@nobbet/contract'
 import type { Page } from 'puppeteer-core'
-import { desk, openStage, phone, says as saysOn, type Stage } from './browser'
+import { desk, eventually, openStage, phone, pressed, says as saysOn, type Stage } from './browser'
 
 jest.setTimeout(360_000)
 
@@ -322,10 +322,9 @@ describe('the bench', () => {
     await says('.clashes', 'O. Brand')
     await says('.clashes', 'cut back')
     expect(greyOf((await stateOf(job)).document.wiring, 'boiler-cable').at).toBe('cut-back')
-    await page.locator(`.clashes .btn ::-p-text(${button})`).click()
+    await pressed(page, '.clashes .btn', button)
     await page.waitForFunction(() => !document.querySelector('.clashes'))
-    await saved()
-    expect(greyOf((await stateOf(job)).document.wiring, 'boiler-cable').at).toBe(stands)
+    await eventually(async () => expect(greyOf((await stateOf(job)).document.wiring, 'boiler-cable').at).toBe(stands))
   })
 
   it('in two tabs of one browser is one wiring: what is done in one is seen and taken back in the other', async () => {
@@ -391,9 +390,9 @@ describe('the bench', () => {
     await page.locator('[aria-label="Name of the new zone"]').fill('Loft')
     await page.locator('.bench-add .btn ::-p-text(Duplicate)').click()
     await isolate()
+    const names = async () => (await draftOf(job)).installation.intent.demands.map((d) => d.name)
+    await eventually(async () => expect(await names()).toEqual(['House', 'Hot water', 'Loft']))
     await says('[data-live-verdict]', 'No defect found')
-    await saved()
-    expect((await draftOf(job)).installation.intent.demands.map((d) => d.name)).toEqual(['House', 'Hot water', 'Loft'])
     await page.close()
     await open(at(job, 'boiler-cable.black'), phone)
     await says('.picked-panel', 'black of Boiler cable')

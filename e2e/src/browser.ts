@@ -119,6 +119,33 @@ export async function violations(page: Page): Promise<string[]> {
   })
 }
 
+/** Presses what may still be on the move, or be drawn anew, with these words: found and pressed in one go. */
+export async function pressed(page: Page, selector: string, words: string): Promise<void> {
+  await page.waitForFunction(
+    (s, w) => {
+      const found = [...document.querySelectorAll<HTMLElement>(s)].find((e) => e.innerText.includes(w))
+      found?.click()
+      return found !== undefined
+    },
+    {},
+    selector,
+    words,
+  )
+}
+
+/** Waits until what is written down elsewhere, like on the server, has come to be so; else fails as the check does. */
+export async function eventually(check: () => Promise<void>, ms = 90_000): Promise<void> {
+  const end = Date.now() + ms
+  for (;;) {
+    try {
+      return await check()
+    } catch (error) {
+      if (Date.now() > end) throw error
+      await new Promise((resolve) => setTimeout(resolve, 200))
+    }
+  }
+}
+
 /** Does what stands in the menu of a job in the list. */
 export async function ofJob(page: Page, job: string, what: string): Promise<void> {
   await page.locator(`[data-job="${job}"] .more`).click()
