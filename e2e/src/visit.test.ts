@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { JobState } from '@nobbet/contract'
 import type { ElementHandle, Page } from 'puppeteer-core'
-import { desk, handedOut, ofJob, openStage, phone, says, textOf, violations, type Stage } from './browser'
+import { desk, eventually, handedOut, ofJob, openStage, phone, says, type Stage, textOf, violations } from './browser'
 
 jest.setTimeout(540_000)
 
@@ -23,14 +23,8 @@ const fill = (page: Page, label: string, text: string) => page.locator(`[aria-la
 const labelled = (page: Page, label: string, text: string) =>
   page.locator(`.leave-for-now ::-p-xpath(.//label[contains(., "${label}")]//input)`).fill(text)
 const count = (page: Page) => page.$eval('.put-back-sheet .count', (e) => e.textContent)
-const arrived = (job: string, holds: (state: JobState) => boolean) => eventually(async () => holds(await stateOf(job)))
-async function eventually(holds: () => Promise<boolean>): Promise<void> {
-  for (let i = 0; i < 150; i++) {
-    if (await holds()) return
-    await new Promise((done) => setTimeout(done, 100))
-  }
-  throw new Error('it did not come about')
-}
+const arrived = (job: string, holds: (state: JobState) => boolean) =>
+  eventually(async () => expect(holds(await stateOf(job))).toBe(true))
 
 /** The control that takes a file. */
 const inputOf = async (page: Page, selector: string) =>

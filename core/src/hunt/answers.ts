@@ -93,8 +93,7 @@ function namerOf(
   }
   const nameOf = (shown: LookResult): string => {
     if ('full' in shown) return voltsName(shown.value)
-    const word = wordOf(shown)
-    if (word !== undefined) return add(wordAnswer(shown) ?? word, 'word' in shown ? shown : { word })
+    if ('word' in shown) return add(wordAnswer(shown), shown)
     if (!('value' in shown)) return add('unknown', { word: 'unknown' })
     const alike = numbers.find((n) => isAlike(n.shown, shown, instrument))
     if (alike) return alike.name

@@ -176,10 +176,9 @@ const shownWhere = (expected: LookResult, found: Found): LookResult =>
 
 /** What is shown as one of the answers: two readings of one live terminal are the same answer. */
 export const answerFor = ({ at }: WrittenLook, shown: LookResult): string =>
-  wordAnswer(shown) ?? (at === 'points' && 'full' in shown ? 'between' : JSON.stringify(shown))
+  'word' in shown
+    ? wordAnswer(shown)
+    : (wordOf(shown) ?? (at === 'points' && 'full' in shown ? 'between' : JSON.stringify(shown)))
 
 /** A word as an answer's name: with the places that it is said of. */
-export function wordAnswer(shown: LookResult): string | undefined {
-  const word = wordOf(shown)
-  return word !== undefined && 'at' in shown && shown.at ? [word, ...shown.at].join(' ') : word
-}
+export const wordAnswer = ({ word, at = [] }: Extract<LookResult, { word: string }>): string => [word, ...at].join(' ')

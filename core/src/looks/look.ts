@@ -67,9 +67,9 @@ export const words = {
 export type Unit = 'V' | 'Ω' | 'MΩ' | 'W' | '°C'
 
 /**
- * What a look shows: a word, of wiring with the places where it lies otherwise (`centre.7`, `boiler.slider`), in order; one of several, each with how probable it is; a number with its unit (`null` beyond the instrument's
- * range), or nothing that can be known: a conductor there has an end that nobody has found, the test must not be made. Volts say what full
- * volts are there.
+ * What a look shows: a word, of wiring with the places where it lies otherwise (`centre.7`, `boiler.slider`), in order; one of
+ * several, each with how probable it is; a number with its unit (`null` beyond the instrument's range), or nothing that can be known: a
+ * conductor there has an end that nobody has found, the test must not be made. Volts say what full volts are there.
  */
 export type LookResult =
   | { word: string; at?: string[] }
