@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import type { Page } from 'puppeteer-core'
-import { desk, openStage, phone } from './browser'
+import { desk, eventually, openStage, phone } from './browser'
 
 /** Takes the pictures the README shows, from the demo data. Run after `npm run build`. */
 const folder = join(import.meta.dirname, '../../docs/screenshots')
@@ -19,17 +19,22 @@ const lived = [
 ]
 const travelling = trace('programmer.heating=on', 'stat-1.set=21', 'wait=8s')
 
-/** Enters what leads to the demo's fault. */
-async function hunted(page: Page): Promise<void> {
+/** Enters what leads to the demo's fault; what is asked second, and is answered so, hangs on the job. */
+const hunted = (answer: string) => async (page: Page) => {
   const press = async (selector: string) => {
+    const asked = () => page.evaluate(() => document.querySelector<HTMLElement>('.next-card')?.dataset.look)
     const found = await page.waitForSelector(selector)
+    const before = await asked()
     await found!.evaluate((e) => (e as HTMLElement).click())
-    await page.waitForSelector('.next-card[data-look]')
+    await eventually(async () => {
+      const now = await asked()
+      if (now === undefined || now === before) throw new Error('the next look is not asked for yet')
+    })
     await page.waitForSelector('.suspects[aria-busy="false"]')
   }
   await press('[data-says="heating-1 does-not-come-on"]')
   await press('.next-card [data-answer="idle"]')
-  await press('.next-card [data-answer="stiff"]')
+  await press(`.next-card ${answer}`)
 }
 
 /** On the second visit, with a core lifted. */
@@ -142,7 +147,7 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
   { name: 'kit', path: '/kit/mid-position-valve', viewport: desk },
   { name: 'visit', path: '/jobs/demo-birch-cabin/visit', viewport: desk, before: visiting },
   { name: 'handover', path: '/jobs/demo-birch-cabin/visit/handover?for=engineer', viewport: desk },
-  { name: 'hunt', path: '/jobs/demo-quay-cottage/hunt', viewport: desk, before: hunted },
+  { name: 'hunt', path: '/jobs/demo-quay-cottage/hunt', viewport: desk, before: hunted('[data-answer="stiff"]') },
   {
     name: 'server',
     path: '/server',
@@ -152,7 +157,7 @@ const shots: { name: string; path: string; viewport: typeof desk; before?: (page
       await page.waitForSelector('.pairing img')
     },
   },
-  { name: 'hunt-phone', path: '/jobs/demo-fell-view/hunt', viewport: phone, before: hunted },
+  { name: 'hunt-phone', path: '/jobs/demo-fell-view/hunt', viewport: phone, before: hunted('.answers .answer') },
 ]
 
 const stage = await openStage({ host: '127.0.0.2' })
